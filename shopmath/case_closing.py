@@ -191,12 +191,12 @@ def bolt_load(
     weak, part = min((proof, "bolt"), (strip, "thread"))
     what = {"bolt": "the bolt's proof load", "thread": "what the case's thread stands"}[part]
     margin = weak - band.high
-    said = f"{band.low / 1000:.1f} to {band.high / 1000:.1f} kN against {weak / 1000:.1f} kN, {what}"
+    text = f"{band.low / 1000:.1f} to {band.high / 1000:.1f} kN against {weak / 1000:.1f} kN, {what}"
     values = {"low": band.low, "high": band.high, "weak": weak, "part": part}
     if margin >= 0:
-        return BoltLoad(band, proof, strip, Conformity(IN, margin, f"{said}.", "holds", values))
+        return BoltLoad(band, proof, strip, Conformity(IN, margin, f"{text}.", "holds", values))
     state, code, word = (TOO_CLOSE, "near", "near it") if band.likely <= weak else (STOP, "past", "past it")
-    return BoltLoad(band, proof, strip, Conformity(state, margin, f"{said}: {word}.", code, values))
+    return BoltLoad(band, proof, strip, Conformity(state, margin, f"{text}: {word}.", code, values))
 
 
 def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[float]) -> Conformity:
@@ -232,10 +232,10 @@ def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[
         return Conformity(
             STOP, margin, "It has skinned: wipe it off both faces and begin again.", "has_set", {"left": left, "needed": needed}
         )
-    said = f"{left / 60:.0f} min open, {needed / 60:.0f} min of work left"
+    text = f"{left / 60:.0f} min open, {needed / 60:.0f} min of work left"
     if margin < 0:
-        return Conformity(STOP, margin, f"{said}: it will skin before the last bolt.", "will_set", {"left": left, "needed": needed})
-    return Conformity(IN if margin >= 0.2 * whole else TOO_CLOSE, margin, f"{said}.", "open", {"left": left, "needed": needed})
+        return Conformity(STOP, margin, f"{text}: it will skin before the last bolt.", "will_set", {"left": left, "needed": needed})
+    return Conformity(IN if margin >= 0.2 * whole else TOO_CLOSE, margin, f"{text}.", "open", {"left": left, "needed": needed})
 
 
 def _gauge_pressure(field: str, kpa: float) -> float:
@@ -273,10 +273,10 @@ def leak_settled_min(rate_kpa_min: float, limit_kpa_min: float, uncertainty_kpa:
     (18, 1, None)
     """
     short = abs(not_negative("rate_kpa_min", rate_kpa_min) - positive("limit_kpa_min", limit_kpa_min))
-    unsure = combined(uncertainty_kpa, uncertainty_kpa)
-    if short * MOST_MINUTES < unsure:
+    uncertainty = combined(uncertainty_kpa, uncertainty_kpa)
+    if short * MOST_MINUTES < uncertainty:
         return None
-    return max(1, math.ceil(unsure / short)) if short else None
+    return max(1, math.ceil(uncertainty / short)) if short else None
 
 
 def leak(

@@ -85,8 +85,8 @@ def cold_force(fit: ColdFit) -> Estimate:
     def force(overlap: float, rub: float) -> float:
         return press_force_n(_pressure_mpa(fit, overlap), fit.diameter_mm, fit.length_mm, rub)
 
-    least, most = force(low, friction.low), force(high, friction.high)
-    return Estimate(least, force(likely, friction.likely), most, "interference, boss wall, friction as in the table")
+    lowest, highest = force(low, friction.low), force(high, friction.high)
+    return Estimate(lowest, force(likely, friction.likely), highest, "interference, boss wall, friction as in the table")
 
 
 def cold_stress_mpa(fit: ColdFit) -> float:

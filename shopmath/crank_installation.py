@@ -160,12 +160,12 @@ def binding(torque_nm: float, expected: PullTorque, turns_done: float, turns_wan
     >>> [binding(*args).state for args in ((4, tool, 3, 12), (25, tool, 3, 12), (25, tool, 12, 12), (4, tool, 13, 12))]
     ['in', 'stop', 'in', 'too_close']
     """
-    now, done, wanted = not_negative("torque_nm", torque_nm), not_negative("turns_done", turns_done), positive("turns_wanted", turns_wanted)
-    left = wanted - done
+    now, done, needed = not_negative("torque_nm", torque_nm), not_negative("turns_done", turns_done), positive("turns_wanted", turns_wanted)
+    left = needed - done
     high = now > expected.stop_nm
     margin = expected.stop_nm - now
     values = {"now": now, "left": left, "low": expected.expected.low, "stop": expected.stop_nm}
-    if high and left > EARLY_SHARE * wanted:
+    if high and left > EARLY_SHARE * needed:
         words = f"{now:.0f} N·m with {left:.1f} turns to go, {expected.stop_nm:.0f} is the most: crooked, or the rod is caught."
         return Conformity(STOP, margin, words, "binds", values)
     if high:

@@ -133,18 +133,18 @@ def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Confo
     '26.30 mm in a boss for 27.06: 0.76 mm too small, little more than its crests hold.'
     """
     depth = 1.082532 * positive("pitch_mm", pitch_mm)
-    wanted = positive("boss_bore_mm", boss_bore_mm) + depth
-    short = wanted - positive("puller_d_mm", puller_d_mm)
+    needed = positive("boss_bore_mm", boss_bore_mm) + depth
+    short = needed - positive("puller_d_mm", puller_d_mm)
     margin = SMALL_SHARE * depth - abs(short)
-    values = {"puller": thread_size(puller_d_mm), "wanted": thread_size(wanted), "off": thread_size(abs(short))}
+    values = {"puller": thread_size(puller_d_mm), "wanted": thread_size(needed), "off": thread_size(abs(short))}
     if short > SMALL_SHARE * depth:
-        words = f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {short:.2f} mm too small, little more than its crests hold."
+        words = f"{puller_d_mm:.2f} mm in a boss for {needed:.2f}: {short:.2f} mm too small, little more than its crests hold."
         return Conformity(STOP, margin, words, "too_small", values)
     if short < -SMALL_SHARE * depth:
         return Conformity(
             STOP,
             margin,
-            f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {-short:.2f} mm too large, it cannot go in.",
+            f"{puller_d_mm:.2f} mm in a boss for {needed:.2f}: {-short:.2f} mm too large, it cannot go in.",
             "too_large",
             values,
         )
@@ -303,17 +303,19 @@ def pull(
     (6, 'in', 50)
     """
     whole = full_turns(not_negative("turns", turns) * positive("pitch_mm", pitch_mm), pitch_mm)
-    least, most = (stripping_force_n(d_mm, pitch_mm, whole * pitch_mm, boss_uts_mpa, PULLER_UTS_MPA, loss) for loss in (WORST_LOSS, 0.0))
-    strength = Estimate(least, (least + most) / 2, most, "shear at 0.6 of the strength, worst tolerances to basic sizes")
+    lowest, highest = (
+        stripping_force_n(d_mm, pitch_mm, whole * pitch_mm, boss_uts_mpa, PULLER_UTS_MPA, loss) for loss in (WORST_LOSS, 0.0)
+    )
+    strength = Estimate(lowest, (lowest + highest) / 2, highest, "shear at 0.6 of the strength, worst tolerances to basic sizes")
     one = stripping_force_n(d_mm, pitch_mm, pitch_mm, boss_uts_mpa, PULLER_UTS_MPA, WORST_LOSS)
 
     def torque(force_n: float, rub: float) -> float:
         return torque_for_force_nm(force_n, screw.d_mm, screw.pitch_mm, rub, rub, screw.tip_radius_mm)
 
-    by_boss, by_screw = torque(SPARE * least, SCREW_FRICTION.low), screw_stop_nm(screw, screw_class)
+    by_boss, by_screw = torque(SPARE * lowest, SCREW_FRICTION.low), screw_stop_nm(screw, screw_class)
     stop, stop_by = min((by_boss, BOSS), (by_screw, SCREW))  # the least friction makes the most pull
     if wanted is None:
-        words = f"{whole} whole turns stand {least / 1000:.0f} kN. What the taper wants is unknown without nut torque and taper."
+        words = f"{whole} whole turns stand {lowest / 1000:.0f} kN. What the taper wants is unknown without nut torque and taper."
         return PullerLoad(
             whole,
             strength,
@@ -322,33 +324,33 @@ def pull(
             None,
             one,
             None,
-            Conformity(TOO_CLOSE, 0.0, words, "wanted_unknown", {"turns": whole, "stands": newtons(least, 1000)}),
+            Conformity(TOO_CLOSE, 0.0, words, "wanted_unknown", {"turns": whole, "stands": newtons(lowest, 1000)}),
             stop_by,
         )
     frees = Estimate(
         torque(wanted.low, SCREW_FRICTION.low), torque(wanted.likely, SCREW_FRICTION.likely), torque(wanted.high, SCREW_FRICTION.high)
     )
     needed = math.ceil(wanted.high / (SPARE * one))
-    margin = SPARE * least - wanted.high
-    stands = f"{whole} whole turn{'s' if whole != 1 else ''} stand{'' if whole != 1 else 's'} {least / 1000:.0f} kN"
+    margin = SPARE * lowest - wanted.high
+    stands = f"{whole} whole turn{'s' if whole != 1 else ''} stand{'' if whole != 1 else 's'} {lowest / 1000:.0f} kN"
     values = {
         "turns": whole,
-        "stands": newtons(least, 1000),
+        "stands": newtons(lowest, 1000),
         "low": newtons(wanted.low, 1000),
         "high": newtons(wanted.high, 1000),
     }
     wants = f"the taper wants {wanted.low / 1000:.0f} to {wanted.high / 1000:.0f}"
-    if SPARE * least >= wanted.high and by_screw < frees.high:
+    if SPARE * lowest >= wanted.high and by_screw < frees.high:
         words = f"{stands}, {wants}; the centre screw itself stands {by_screw:.0f} N·m, and up to {frees.high:.0f} may be needed."
         screwed = {**values, "screw": newton_metres(by_screw), "needed": newton_metres(frees.high)}
-        call = Conformity(TOO_CLOSE, margin, words, "screw_may_give", screwed)
-    elif SPARE * least >= wanted.high:
-        call = Conformity(IN, margin, f"{stands}, {wants}.", "thread_holds", values)
-    elif SPARE * least >= wanted.likely:
-        call = Conformity(TOO_CLOSE, margin, f"{stands}, {wants}: it may release first, it may not.", "thread_may_hold", values)
+        verdict = Conformity(TOO_CLOSE, margin, words, "screw_may_give", screwed)
+    elif SPARE * lowest >= wanted.high:
+        verdict = Conformity(IN, margin, f"{stands}, {wants}.", "thread_holds", values)
+    elif SPARE * lowest >= wanted.likely:
+        verdict = Conformity(TOO_CLOSE, margin, f"{stands}, {wants}: it may release first, it may not.", "thread_may_hold", values)
     else:
-        call = Conformity(STOP, margin, f"{stands}, {wants}: the thread goes before the taper does.", "thread_goes_first", values)
-    return PullerLoad(whole, strength, wanted, stop, frees, one, needed, call, stop_by)
+        verdict = Conformity(STOP, margin, f"{stands}, {wants}: the thread goes before the taper does.", "thread_goes_first", values)
+    return PullerLoad(whole, strength, wanted, stop, frees, one, needed, verdict, stop_by)
 
 
 def torque_call(torque_nm: float, found: PullerLoad) -> Conformity:

@@ -213,9 +213,9 @@ def further_place(points: Sequence[Point], offered: Sequence[Point]) -> Point | 
     'bottom'
     """
     fit(points)
-    least = {each: min(_free([*points, each])) for each in offered[:MOST_PLACES] if fit([*points, each])}
-    best = max(least, key=least.__getitem__, default=None)
-    return best if best and least[best] >= BLIND else None
+    lowest = {each: min(_free([*points, each])) for each in offered[:MOST_PLACES] if fit([*points, each])}
+    best = max(lowest, key=lowest.__getitem__, default=None)
+    return best if best and lowest[best] >= BLIND else None
 
 
 def bind_lead_mm(clearance_mm: float, engaged_mm: float, span_mm: float) -> float:

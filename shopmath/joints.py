@@ -124,7 +124,7 @@ def joint_plan(joint: PressJoint, moving: str = "parting") -> JointPlan:
     """
     one_of("moving", moving, ("parting", "assembling"))
     web, pin = get(joint.web), get(joint.pin)
-    friction, grip = joint_friction(moving, joint.condition), _grip(joint, web, pin)
+    friction, interference = joint_friction(moving, joint.condition), _grip(joint, web, pin)
     thin, whole = joint.diameter_mm + 2 * joint.wall_mm, joint.web_mm
     hubs = (thin, (thin + whole) / 2, whole)
 
@@ -141,7 +141,7 @@ def joint_plan(joint: PressJoint, moving: str = "parting") -> JointPlan:
 
     ends = ("low", "likely", "high")
     held = [
-        press_force_n(pressure(getattr(grip, end), hub), joint.diameter_mm, joint.length_mm, slope(getattr(friction, end)))
+        press_force_n(pressure(getattr(interference, end), hub), joint.diameter_mm, joint.length_mm, slope(getattr(friction, end)))
         for end, hub in zip(ends, hubs, strict=True)
     ]
     surface = math.pi * joint.diameter_mm * joint.length_mm
@@ -149,9 +149,9 @@ def joint_plan(joint: PressJoint, moving: str = "parting") -> JointPlan:
     shear = compound_shear_mpa(joint.strength, min(joint.web_c, joint.pin_c)) if cured else exactly(0.0, "no compound")
     glued = shear.map(lambda mpa: mpa * surface)
     force = Estimate(held[0] + glued.low, held[1] + glued.likely, held[2] + glued.high, friction.basis)
-    stress = max(hub_stress_mpa(pressure(grip.high, hub), joint.diameter_mm, hub) for hub in (thin, whole))
+    stress = max(hub_stress_mpa(pressure(interference.high, hub), joint.diameter_mm, hub) for hub in (thin, whole))
     allowed = web.yield_mpa[0] if web.yield_mpa else math.inf
-    return JointPlan(force, glued, grip, stress, allowed, stress > allowed, joint.taper_ratio > 0)
+    return JointPlan(force, glued, interference, stress, allowed, stress > allowed, joint.taper_ratio > 0)
 
 
 def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Conformity:

@@ -109,7 +109,7 @@ def outer_shaft(swing: RunoutVector, throw_mm: float, pin_deg: float, rim_radius
     (0.0365, 0.025, True)
     """
     turn = outer_turn(swing, throw_mm, pin_deg, rim_radius_mm)
-    unsure = math.degrees(not_negative("vector_u_mm", vector_u_mm) / throw_mm)
+    uncertainty = math.degrees(not_negative("vector_u_mm", vector_u_mm) / throw_mm)
     along = abs((swing.vector * cmath.exp(-1j * math.radians(pin_deg))).real) * 2
-    worth = turn.turn_deg > 2 * unsure and swing.tir_mm - along > WORTH_MM
-    return OuterShaft(swing, turn, unsure, along, worth)
+    worth = turn.turn_deg > 2 * uncertainty and swing.tir_mm - along > WORTH_MM
+    return OuterShaft(swing, turn, uncertainty, along, worth)

@@ -20,14 +20,14 @@ def _number(text: str) -> float:
 
 
 def _matched(pattern: re.Pattern[str], field: str, text: str, example: str) -> re.Match[str]:
-    said = str(text).strip()
-    found = pattern.fullmatch(said) if len(said) <= LONGEST else None
+    message = str(text).strip()
+    found = pattern.fullmatch(message) if len(message) <= LONGEST else None
     if found is None:
         raise BadInput(
             field,
             gettext_noop("{typed!r} is not read here: write it as {example}."),
             "not_read",
-            typed=said[:LONGEST],
+            typed=message[:LONGEST],
             example=example,
         )
     return found

@@ -90,16 +90,16 @@ def plug_for(
     (True, 'in')
     """
     hole, length, wall = positive("hole_mm", hole_mm), positive("length_mm", length_mm), positive("wall_mm", wall_mm)
-    unsure = not_negative("hole_u_mm", hole_u_mm)
+    uncertainty = not_negative("hole_u_mm", hole_u_mm)
     if temperature("hottest_c", hottest_c) <= SIZES_C:
         raise BadInput("hottest_c", gettext_noop("A running engine is warmer than the room."))
     if not_negative("bore_mm", bore_mm) >= hole:
         raise BadInput("bore_mm", gettext_noop("The hole through a plug is smaller than the plug."))
     warm = hottest_c - SIZES_C
     lost = hole * (case.alpha - plug.alpha) * warm
-    least = HOLDS * hole + max(0.0, lost)
-    low = hole + unsure + least
-    cold = (least, least + TURNED_MM + 2 * unsure)
+    lowest = HOLDS * hole + max(0.0, lost)
+    low = hole + uncertainty + lowest
+    cold = (lowest, lowest + TURNED_MM + 2 * uncertainty)
     hot = (cold[0] - lost, cold[1] - lost)
     boss = hole + 2 * wall
     tightest = max(cold[1], hot[1])

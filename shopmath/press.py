@@ -71,7 +71,7 @@ def interference_pressure_mpa(
     >>> round(interference_pressure_mpa(0.060, 22, 80, 0, 206e3, 0.3, 206e3, 0.3), 1)
     259.7
     """
-    grip = finite("interference_mm", interference_mm) - not_negative("smoothing_mm", smoothing_mm)
+    interference = finite("interference_mm", interference_mm) - not_negative("smoothing_mm", smoothing_mm)
     positive("diameter_mm", diameter_mm)
     if not_negative("shaft_bore_mm", shaft_bore_mm) >= diameter_mm:
         raise BadInput(
@@ -93,7 +93,7 @@ def interference_pressure_mpa(
     hub = (_share(positive("hub_outside_mm", hub_outside_mm), diameter_mm) + hub_nu) / positive("hub_e_mpa", hub_e_mpa)
     thin = (diameter_mm**2 + shaft_bore_mm**2) / (diameter_mm**2 - shaft_bore_mm**2)
     shaft = (thin - shaft_nu) / positive("shaft_e_mpa", shaft_e_mpa)
-    return max(0.0, grip) / (diameter_mm * (hub + shaft))
+    return max(0.0, interference) / (diameter_mm * (hub + shaft))
 
 
 def hub_stress_mpa(pressure_mpa: float, diameter_mm: float, hub_outside_mm: float) -> float:

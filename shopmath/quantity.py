@@ -195,7 +195,7 @@ def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> st
     if kind == "force" and word == "kg":
         raise BadInput(field, gettext_noop("{number} kg is a mass. For a force type {number} kgf."), number=number)
     other = _other_kind(word)
-    wanted = ", ".join(dict.fromkeys(SHOWN.get(unit, unit) for unit in known.values()))
+    needed = ", ".join(dict.fromkeys(SHOWN.get(unit, unit) for unit in known.values()))
     if other:
         raise BadInput(
             field,
@@ -204,7 +204,7 @@ def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> st
             typed=typed,
             meant=MessageText(OF_KIND[other]),
             kind=_a(kind),
-            wanted=wanted,
+            wanted=needed,
         )
     raise BadInput(
         field,
@@ -212,7 +212,7 @@ def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> st
         number=number,
         typed=typed,
         kind=_a(kind),
-        wanted=wanted,
+        wanted=needed,
     )
 
 

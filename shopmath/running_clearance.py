@@ -199,7 +199,7 @@ def _pull(holds: Holds) -> Estimate:
 def _where(case: Holds, crank: Holds) -> str:
     """Return which fit holds more over its whole range."""
     for name, one, other in ((CASE, case, crank), (CRANK, crank, case)):
-        surely = all(least > most for (least, _), (_, most) in zip(one, other, strict=True))
+        surely = all(lowest > highest for (lowest, _), (_, highest) in zip(one, other, strict=True))
         if surely or (_pull(other).high == 0 < _pull(one).high):
             return name
     return EITHER

@@ -193,14 +193,14 @@ def check_turn(
         if abs(off) > SLIPS * reading_u_mm:
             return TurnCheck("slipped", None, {"off": off})
         angles, readings = [*angles, angles[0]], [*readings, closing_mm]
-    most, scatter, index = _stands_out(angles, readings, sigma)
+    highest, scatter, index = _stands_out(angles, readings, sigma)
     allowed = _may_stand_out(len(readings))
-    if most <= allowed and scatter <= chi_square(SURE, len(readings) - 5):
+    if highest <= allowed and scatter <= chi_square(SURE, len(readings) - 5):
         return TurnCheck()
     rest = [(a, r) for i, (a, r) in enumerate(zip(angles, readings, strict=True)) if i != index]
     if len({a % 360 for a, _ in rest}) > FEWEST:
         left, left_scatter, _ = _stands_out([a for a, _ in rest], [r for _, r in rest], sigma)
-        if most > allowed and left <= allowed and left_scatter <= chi_square(SURE, len(rest) - 5):
+        if highest > allowed and left <= allowed and left_scatter <= chi_square(SURE, len(rest) - 5):
             return _one_reading(angles, index)
     rms = math.sqrt(scatter / len(readings)) * sigma
     return TurnCheck("scatter", None, {"scatter": rms})

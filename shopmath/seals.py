@@ -204,7 +204,7 @@ def lips_for(speed_m_s: float) -> tuple[str, ...]:
     >>> lips_for(13.4), lips_for(16.0), lips_for(50.0)
     (('nitrile', 'polyacrylate', 'fluoro-rubber'), ('polyacrylate', 'fluoro-rubber'), ())
     """
-    return tuple(name for name, most in LIP_MOST_M_S.items() if not_negative("speed_m_s", speed_m_s) <= most)
+    return tuple(name for name, highest in LIP_MOST_M_S.items() if not_negative("speed_m_s", speed_m_s) <= highest)
 
 
 def runout_under_lip_mm(rpm: float) -> float:
@@ -218,9 +218,9 @@ def runout_under_lip_mm(rpm: float) -> float:
     at = positive("rpm", rpm)
     if at <= RUNOUT_AT[0][0]:
         return RUNOUT_AT[0][1]
-    for (slow, most), (fast, least) in pairwise(RUNOUT_AT):
+    for (slow, highest), (fast, lowest) in pairwise(RUNOUT_AT):
         if at <= fast:
-            return most + (least - most) * (at - slow) / (fast - slow)
+            return highest + (lowest - highest) * (at - slow) / (fast - slow)
     return RUNOUT_AT[-1][1]
 
 
@@ -255,12 +255,12 @@ def metal_case_force_n(bore_mm: float, width_mm: float) -> Estimate:
     (507, 1214, 3464)
     """
     bore, width = positive("bore_mm", bore_mm), positive("width_mm", width_mm)
-    least, most = next((allowance for size, allowance in CASE_ALLOWANCE if bore <= size), CASE_ALLOWANCE[-1][1])
+    lowest, highest = next((allowance for size, allowance in CASE_ALLOWANCE if bore <= size), CASE_ALLOWANCE[-1][1])
 
     def pushed(allowance: float, wall: float, strength: float, friction: float) -> float:
         hoop = min(STEEL_E_MPA * allowance / bore, strength)
         return 2 * hoop * wall / bore * math.pi * bore * width * friction
 
-    ends = ((least, 0.8, 180.0, 0.08), ((least + most) / 2, 1.0, 230.0, 0.12), (most, 1.5, 350.0, 0.15))
+    ends = ((lowest, 0.8, 180.0, 0.08), ((lowest + highest) / 2, 1.0, 230.0, 0.12), (highest, 1.5, 350.0, 0.15))
     low, likely, high = (pushed(*each) for each in ends)
     return Estimate(min(low, likely), likely, high, "metal case, thin wall, oiled")

@@ -309,11 +309,11 @@ def journal_grip_n(bearings: Sequence[Bearing]) -> Estimate:
     totals = [0.0, 0.0, 0.0]
     for each in bearings:
         fitted = fit_of_limits(limits(JOURNAL_CODE, each.bore_mm), bore_limits_um(each.bore_mm, each.tolerance_class))
-        least, most = max(0.0, fitted.min_interference_mm), fitted.max_interference_mm
+        lowest, highest = max(0.0, fitted.min_interference_mm), fitted.max_interference_mm
         ring = each.bore_mm + RING_SHARE * (each.outside_mm - each.bore_mm)
         rubs = (JOURNAL_FRICTION.low, JOURNAL_FRICTION.likely, JOURNAL_FRICTION.high)
-        for index, (grip, rub) in enumerate(zip((least, (least + most) / 2, most), rubs, strict=True)):
-            pressure = interference_pressure_mpa(grip, each.bore_mm, ring, 0.0, STEEL_MPA, STEEL_NU, STEEL_MPA, STEEL_NU)
+        for index, (interference, rub) in enumerate(zip((lowest, (lowest + highest) / 2, highest), rubs, strict=True)):
+            pressure = interference_pressure_mpa(interference, each.bore_mm, ring, 0.0, STEEL_MPA, STEEL_NU, STEEL_MPA, STEEL_NU)
             totals[index] += press_force_n(pressure, each.bore_mm, each.width_mm, rub)
     return Estimate(totals[0], totals[1], totals[2], f"journal {JOURNAL_CODE} taken, {JOURNAL_FRICTION.basis}")
 
@@ -368,29 +368,29 @@ def splitter_screws(d_mm: float, pitch_mm: float, turns: float, case_uts_mpa: fl
     """
     positive("screws", screws)
     whole = full_turns(not_negative("turns", turns) * positive("pitch_mm", pitch_mm), pitch_mm)
-    least, most = (
+    lowest, highest = (
         screws * stripping_force_n(d_mm, pitch_mm, whole * pitch_mm, case_uts_mpa, SPLITTER_UTS_MPA, loss) for loss in (WORST_LOSS, 0.0)
     )
     one = screws * stripping_force_n(d_mm, pitch_mm, pitch_mm, case_uts_mpa, SPLITTER_UTS_MPA, WORST_LOSS)
-    strength = Estimate(least, (least + most) / 2, most, "shear at 0.6 of the casting's strength, worst tolerances to basic sizes")
-    stop = torque_for_force_nm(SPARE * least / screws, d_mm, pitch_mm, SCREW_FRICTION_LOW, SCREW_FRICTION_LOW, 0.65 * d_mm)
+    strength = Estimate(lowest, (lowest + highest) / 2, highest, "shear at 0.6 of the casting's strength, worst tolerances to basic sizes")
+    stop = torque_for_force_nm(SPARE * lowest / screws, d_mm, pitch_mm, SCREW_FRICTION_LOW, SCREW_FRICTION_LOW, 0.65 * d_mm)
     needed = math.ceil(wanted.high / (SPARE * one))
     stands = (
-        f"{screws} screw{'s' if screws != 1 else ''}, {whole} whole turn{'s' if whole != 1 else ''} deep: {SPARE * least / 1000:.1f} kN"
+        f"{screws} screw{'s' if screws != 1 else ''}, {whole} whole turn{'s' if whole != 1 else ''} deep: {SPARE * lowest / 1000:.1f} kN"
     )
     wants = f"the halves may hold with {wanted.low / 1000:.1f} to {wanted.high / 1000:.1f}"
-    margin = SPARE * least - wanted.high
+    margin = SPARE * lowest - wanted.high
     values = {
         "screws": screws,
         "turns": whole,
-        "stands": newtons(SPARE * least),
+        "stands": newtons(SPARE * lowest),
         "holds_low": newtons(wanted.low),
         "holds_high": newtons(wanted.high),
         "needed": needed,
     }
     if margin >= 0:
         found = Conformity(IN, margin, f"{stands} at half strength; {wants}.", "strong_enough", values)
-    elif SPARE * least >= wanted.likely:
+    elif SPARE * lowest >= wanted.likely:
         words = f"{stands} at half strength; {wants}. {needed} turns would do."
         found = Conformity(TOO_CLOSE, margin, words, "perhaps_strong_enough", values)
     else:

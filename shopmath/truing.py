@@ -135,9 +135,9 @@ def decompose(left: RunoutVector, right: RunoutVector, geometry: PressedCrank, g
     >>> round(found.uncertainty.twist_deg, 4)
     0.0066
     """
-    for side, swing in (("left", left), ("right", right)):
-        not_negative(side, swing.tir_mm)
-        finite(side, swing.high_spot_deg)
+    for side, runout in (("left", left), ("right", right)):
+        not_negative(side, runout.tir_mm)
+        finite(side, runout.high_spot_deg)
     d, s = _halves(left.vector, right.vector, geometry)
     u = not_negative("gauge_u_mm", gauge_u_mm)
     (d_left, s_left), (d_right, s_right) = _halves(1, 0, geometry), _halves(0, 1, geometry)
@@ -269,11 +269,13 @@ def convert_runout(limit_mm: float, taken: PressedCrank, held: PressedCrank) -> 
     0.05
     """
     positive("limit_mm", limit_mm)
-    least = 1 / _most(held, taken)
+    lowest = 1 / _most(held, taken)
     twisted = Misalignment(1.0, 0.0, 0.0, 0.0)
     likely = _worse(runout_from(twisted, held)) / _worse(runout_from(twisted, taken))
-    most = _most(taken, held)
-    return Estimate(limit_mm * least, limit_mm * min(max(likely, least), most), limit_mm * most, "two straight halves joined at the pin")
+    highest = _most(taken, held)
+    return Estimate(
+        limit_mm * lowest, limit_mm * min(max(likely, lowest), highest), limit_mm * highest, "two straight halves joined at the pin"
+    )
 
 
 def _most(taken: PressedCrank, held: PressedCrank) -> float:
@@ -284,7 +286,7 @@ def _most(taken: PressedCrank, held: PressedCrank) -> float:
 
 
 def _worse(swings: tuple[RunoutVector, RunoutVector]) -> float:
-    return max(swing.tir_mm for swing in swings)
+    return max(runout.tir_mm for runout in swings)
 
 
 def reversals(values: Sequence[float]) -> int:
@@ -337,7 +339,7 @@ def next_move(
     ('leave', 'within_uncertainty')
     """
     now, best = runout_from(mis, geometry), best_reachable(mis, geometry)
-    unsure = mis.uncertainty
+    uncertainty = mis.uncertainty
     if limit_mm is not None and _worse(best) > positive("limit_mm", limit_mm):
         words = f"Without twist and pinch {_worse(best):.3f} mm is left, over {limit_mm:.3f}: offset, skew or a bent half."
         return TruingStep("replace", "", 0.0, *best, words, code="not_curable", values={"best": _worse(best), "limit": limit_mm})
@@ -345,7 +347,7 @@ def next_move(
         "twist": runout_from(replace(mis, twist_deg=0.0), geometry),
         "pinch": runout_from(replace(mis, pinch_deg=0.0), geometry),
     }
-    sure = {"twist": abs(mis.twist_deg) > unsure.twist_deg, "pinch": abs(mis.pinch_deg) > unsure.pinch_deg}
+    sure = {"twist": abs(mis.twist_deg) > uncertainty.twist_deg, "pinch": abs(mis.pinch_deg) > uncertainty.pinch_deg}
     gains = {name: _worse(now) - _worse(after) for name, after in without.items()}
     worth = {name: gain for name, gain in gains.items() if gain > WORTH_MM}
     if not worth and _worse(now) - _worse(best) > WORTH_MM:  # each alone makes it worse, both together better: begin with the larger

@@ -32,10 +32,10 @@ class BadInput(ValueError):
     @property
     def message(self) -> str:
         """The sentence in the reader's language, where the interface has one for it (`in_other_words`)."""
-        said = _translate[0](self.template) if self.template else ""
+        text = _translate[0](self.template) if self.template else ""
         if not self.values:
-            return said
-        return said.format(**{name: _translate[0](each) if isinstance(each, MessageText) else each for name, each in self.values.items()})
+            return text
+        return text.format(**{name: _translate[0](each) if isinstance(each, MessageText) else each for name, each in self.values.items()})
 
 
 class MessageText(str):
@@ -83,8 +83,8 @@ def finite(field: str, value: float) -> float:
             field, gettext_noop("The {name} must be a plain number, not {value!r:.40}."), "not_finite", value=value, name=words(field)
         )
     if not abs(value) <= LARGEST:  # NaN and infinity too; a whole number may be larger than any float
-        told = "far too large" if isinstance(value, int) else repr(value)
-        raise BadInput(field, gettext_noop("The {name} must be a plain number, not {told}."), "not_finite", name=words(field), told=told)
+        text = "far too large" if isinstance(value, int) else repr(value)
+        raise BadInput(field, gettext_noop("The {name} must be a plain number, not {told}."), "not_finite", name=words(field), told=text)
     return float(value)
 
 

@@ -181,8 +181,8 @@ class Hands:
         return self.post("keep", ask=self.key(ask), text=text, client_key=key or uuid.uuid4().hex)
 
     def tick_all(self) -> None:
-        for caution in self.work().checks():
-            self.post("tick", key=caution.key, on="1")
+        for warning in self.work().checks():
+            self.post("tick", key=warning.key, on="1")
 
     def act(self, action: str) -> str:
         """Press a button of the page in its present state."""

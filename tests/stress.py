@@ -58,9 +58,9 @@ def kills(shop: Shop) -> None:
         killer.join()
         shop.start()
     shop.kill()
-    kept = [text for (text,) in shop.sql("SELECT text FROM jobs_reading WHERE ask = 'parts-used' AND withdrawn_at IS NULL")]
-    lost = len(set(acknowledged) - set(kept))
-    doubled = len(kept) - len(set(kept))
+    saved = [text for (text,) in shop.sql("SELECT text FROM jobs_reading WHERE ask = 'parts-used' AND withdrawn_at IS NULL")]
+    lost = len(set(acknowledged) - set(saved))
+    doubled = len(saved) - len(set(saved))
     row("kill -9 while readings are kept", f"{tries} kills", f"{len(acknowledged)} acknowledged, {lost} lost, {doubled} doubled")
 
 
@@ -105,8 +105,8 @@ def signing(shop: Shop) -> None:
 
 def on_supports(shop: Shop) -> None:
     """The crank on its supports, its first reading asked."""
-    for ask in ("support-place.left", "gauge-place.left", "support-place.right", "gauge-place.right"):
-        shop.ask("POST", f"{TRUE}keep/", {"ask": ask, "text": "92" if "support" in ask else "34"})
+    for question in ("support-place.left", "gauge-place.left", "support-place.right", "gauge-place.right"):
+        shop.ask("POST", f"{TRUE}keep/", {"ask": question, "text": "92" if "support" in question else "34"})
 
 
 def devices(shop: Shop) -> None:
@@ -128,19 +128,19 @@ def devices(shop: Shop) -> None:
 
 
 def _answer(shop: Shop, who: int, text: str) -> None:
-    said = {"ask": "shaft-reading.left.0", "text": text, "saw": "0", "attempt": "1", "client_key": uuid.uuid4().hex}
-    shop.ask("POST", f"{TRUE}keep/", said, who=who)
+    values = {"ask": "shaft-reading.left.0", "text": text, "saw": "0", "attempt": "1", "client_key": uuid.uuid4().hex}
+    shop.ask("POST", f"{TRUE}keep/", values, who=who)
 
 
-def _together(acts: list[Callable]) -> None:
-    gate = threading.Barrier(len(acts))
+def _together(requests: list[Callable]) -> None:
+    gate = threading.Barrier(len(requests))
 
     def run(act: Callable) -> None:
         gate.wait()
         with suppress(OSError, http.client.HTTPException):
             act()
 
-    threads = [threading.Thread(target=run, args=(act,)) for act in acts]
+    threads = [threading.Thread(target=run, args=(act,)) for act in requests]
     for thread in threads:
         thread.start()
     for thread in threads:
@@ -153,8 +153,8 @@ def races(shop: Shop) -> None:
     more_jobs(shop, 2000, tries, "strip")
     for number in range(tries):
         page = f"/jobs/{2000 + number}/strip/"
-        for ask, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "one")):
-            shop.ask("POST", f"{page}keep/", {"ask": ask, "text": text})
+        for question, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "one")):
+            shop.ask("POST", f"{page}keep/", {"ask": question, "text": text})
         shop.ask("POST", f"{page}tick/", {"key": "tray", "on": "1"})
         seen = shop.seen(page)
         _together(
@@ -250,8 +250,8 @@ def slow(shop: Shop) -> None:
     big = time.monotonic()
     with closing(socket.create_connection(("127.0.0.1", PORT), timeout=10)) as line:
         line.sendall(b"POST /jobs/read/ HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 900000000\r\n\r\n")
-        said = line.recv(200).split(b"\r\n")[0].decode()
-    row("900 MB offered by someone not signed in", "1", f"{said} after {time.monotonic() - big:.2f} s, nothing read")
+        text = line.recv(200).split(b"\r\n")[0].decode()
+    row("900 MB offered by someone not signed in", "1", f"{text} after {time.monotonic() - big:.2f} s, nothing read")
     shop.kill()
 
 
@@ -302,8 +302,8 @@ def uploads(shop: Shop) -> None:
     used = before - shutil.disk_usage(temporary).free
     for line in lines:
         line.close()
-    said = ", ".join(f"{count} {answer}" for answer, count in sorted(answers.items()))
-    row("8 uploads of 310 MB, 4 with made-up sessions", "1", f"{said}; a page meanwhile: {status}; {used / 1e6:.0f} MB used")
+    text = ", ".join(f"{count} {answer}" for answer, count in sorted(answers.items()))
+    row("8 uploads of 310 MB, 4 with made-up sessions", "1", f"{text}; a page meanwhile: {status}; {used / 1e6:.0f} MB used")
     shop.kill()
 
 
@@ -315,15 +315,15 @@ def syncs(shop: Shop) -> None:
     shop.start()
     assert shop.server is not None
     out = shop.root / "strace"
-    trace = subprocess.Popen(
+    source = subprocess.Popen(
         ["strace", "-f", "-c", "-e", "trace=fsync,fdatasync", "-o", str(out), "-p", str(shop.server.pid)], stderr=subprocess.DEVNULL
     )
     time.sleep(1)
     tries = count(40)
     for number in range(tries):
         shop.ask("POST", f"{STRIP}keep/", {"ask": "parts-used", "text": f"synced {number}", "client_key": uuid.uuid4().hex})
-    trace.send_signal(2)
-    trace.wait()
+    source.send_signal(2)
+    source.wait()
     shop.kill()
     calls = sum(int(line.split()[3]) for line in out.read_text().splitlines() if line.strip().endswith("sync"))
     row("disk syncs while readings are acknowledged", f"{tries} readings", f"{calls} syncs")

@@ -19,16 +19,16 @@ class Daily(SimpleTestCase):
         folder, now = self.root / "backups", timezone.now()
         self.assertTrue(daily_jobs.wanted(folder, now))
         for day in range(5):
-            kept = backup.write_daily(self.database, self.photos, folder, 3, now - timedelta(days=4 - day))
+            saved = backup.write_daily(self.database, self.photos, folder, 3, now - timedelta(days=4 - day))
             stamp = (now - timedelta(days=4 - day)).timestamp()
-            os.utime(kept.path, (stamp, stamp))
+            os.utime(saved.path, (stamp, stamp))
         self.assertEqual(len(backup.StoredBackup.all_in(folder)), 3)
         self.assertFalse(daily_jobs.wanted(folder, now + timedelta(hours=23)))
         self.assertTrue(daily_jobs.wanted(folder, now + timedelta(hours=25)))
 
     def test_one_dated_after_now_is_none(self):
         folder, now = self.root / "backups", timezone.now()
-        kept = backup.write_daily(self.database, self.photos, folder, 3, now)
+        saved = backup.write_daily(self.database, self.photos, folder, 3, now)
         later = (now + timedelta(days=30)).timestamp()
-        os.utime(kept.path, (later, later))
+        os.utime(saved.path, (later, later))
         self.assertTrue(daily_jobs.wanted(folder, now))

@@ -79,8 +79,8 @@ class Pages(SimpleTestCase):
         for each in shown:
             number = float(each["text"].replace("\N{MINUS SIGN}", "-"))
             resolution = each["step"] if each["toward"] else 10.0 ** math.floor(math.log10(each["step"]) + 1e-9)  # of a reading: its digits
-            most = max(each["half"] / 5 if each["half"] else 0.0, resolution)
-            allowed = [digit * 10.0**power for power in range(-6, 7) for digit in (1, 2, 5) if digit * 10.0**power <= most * (1 + 1e-6)]
+            highest = max(each["half"] / 5 if each["half"] else 0.0, resolution)
+            allowed = [digit * 10.0**power for power in range(-6, 7) for digit in (1, 2, 5) if digit * 10.0**power <= highest * (1 + 1e-6)]
             with self.subTest(each):
                 self.assertAlmostEqual(number, round(number / allowed[-1]) * allowed[-1], places=7)
 

@@ -203,7 +203,7 @@ class Fuzz(TestCase):
             station = STATION_BY_KEY[stage.key]
             seat = self.made.card.seats.first() if station.by_seat else None
             work = bind(station, stage.job, stage, seat, person(), timezone.now())
-            found["ask"] += [ask.key for ask in work.current_questions]
+            found["ask"] += [question.key for question in work.current_questions]
             found["action"] += [action.key for action in work.actions()]
         return found
 
@@ -218,15 +218,15 @@ class Fuzz(TestCase):
             return data.draw(st.one_of(usual, usual, usual, odd))
 
         address = "/" + re.sub(r"<(\w+:)?(\w+)>", filled, route)
-        said = data.draw(st.dictionaries(st.sampled_from(FIELDS), VALUES, max_size=8))
+        values = data.draw(st.dictionaries(st.sampled_from(FIELDS), VALUES, max_size=8))
         for field in ("ask", "action"):
             if data.draw(st.booleans()):
-                said[field] = data.draw(st.sampled_from(self.asked[field]))
+                values[field] = data.draw(st.sampled_from(self.asked[field]))
         headers = data.draw(st.sampled_from([{}, {"HX-Request": "true"}, {"X-Partial": "1"}, {"HX-Request": "true", "X-Panel": "sheet"}]))
         how = data.draw(st.sampled_from(["get", "post", "post", "post", "file"]))
         if how == "file":
             content = data.draw(st.one_of(st.binary(max_size=200), VALUES.map(lambda text: text.encode("utf-8", "replace"))))
             name = data.draw(st.sampled_from(["file", "photo", "underlay"]))
-            said = {**said, name: SimpleUploadedFile(data.draw(st.sampled_from(["a.jpg", "a.csv", "a.zip", "a.json"])), content)}
-        answer = (self.client.get if how == "get" else self.client.post)(address, said, headers=headers)
-        self.assertLess(answer.status_code, 500, f"{how} {address} {said}")
+            values = {**values, name: SimpleUploadedFile(data.draw(st.sampled_from(["a.jpg", "a.csv", "a.zip", "a.json"])), content)}
+        answer = (self.client.get if how == "get" else self.client.post)(address, values, headers=headers)
+        self.assertLess(answer.status_code, 500, f"{how} {address} {values}")

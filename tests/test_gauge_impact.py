@@ -26,8 +26,8 @@ class FoundWrong(Leaving):
         page = self.say(timezone.now()).content.decode()
         for words in ("Found wrong: reads 0.02 high", "0412", "Centre", "Crank is centred", "Measure again where it matters"):
             self.assertIn(words, page)
-        said = "Dial gauge was found wrong later: reads 0.02 high. Measure again what it read here."
-        self.assertIn(said, self.centrer.page())
+        text = "Dial gauge was found wrong later: reads 0.02 high. Measure again what it read here."
+        self.assertIn(text, self.centrer.page())
         unknown = report_of(JOB.get(pk=self.made.pk), person(), timezone.now()).unknown
         self.assertIn("Dial gauge was found wrong later (reads 0.02 high). It was used at Centre.", unknown)
 

@@ -162,15 +162,15 @@ class Readers(TestCase):
         ):
             with self.subTest(kind), reading_in(Units.INCH):
                 unit = question_unit(kind)
-                kept = parse(typed, kind, default_unit=unit.typed).canonical
-                self.assertAlmostEqual(kept, core, delta=core * 1e-4)
-                self.assertEqual(format_for(kept, kind, unit, 0.1 / scale_to(kind, unit)[0]).rstrip("0").rstrip("."), typed)
+                saved = parse(typed, kind, default_unit=unit.typed).canonical
+                self.assertAlmostEqual(saved, core, delta=core * 1e-4)
+                self.assertEqual(format_for(saved, kind, unit, 0.1 / scale_to(kind, unit)[0]).rstrip("0").rstrip("."), typed)
 
     def test_a_shelf_is_typed_in_inches_and_told_in_both(self):
         self.inches()
         self.hands.client.post("/shop/blades/", {"name": "Thou blades", "kind": "feeler", "sizes_mm": "1.5 2 4", "client_key": "k"})
-        kept = Blades.objects.get(name="Thou blades").sizes_mm
-        self.assertEqual([round(each, 4) for each in kept], [0.0381, 0.0508, 0.1016])
+        saved = Blades.objects.get(name="Thou blades").sizes_mm
+        self.assertEqual([round(each, 4) for each in saved], [0.0381, 0.0508, 0.1016])
         Person.objects.update(units="metric")
         self.assertContains(self.hands.client.get("/shop/"), "0.0381")
 

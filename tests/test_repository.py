@@ -131,6 +131,6 @@ class TheTree(SimpleTestCase):
 
     def test_every_screenshot_is_in_the_readme_and_there_are_under_twenty(self):
         readme = (ROOT / "README.md").read_text()
-        pictures = list((ROOT / "docs" / "screenshots").glob("*.png"))
-        self.assertTrue(0 < len(pictures) < 20)
-        self.assertEqual([path.name for path in pictures if path.name not in readme], [])
+        photos = list((ROOT / "docs" / "screenshots").glob("*.png"))
+        self.assertTrue(0 < len(photos) < 20)
+        self.assertEqual([path.name for path in photos if path.name not in readme], [])

@@ -109,8 +109,8 @@ class Named(TestCase):
     def test_a_damaged_database_is_said_beside_the_field(self):
         damaged = DatabaseError("database disk image is malformed")
         with patch("stator.jobs.log.save_reading", side_effect=damaged), self.assertLogs("stator.shop.middleware", "ERROR"):
-            said = {"ask": "air-temperature", "text": "18"}
-            answer = self.hands.client.post(f"{self.hands.address}keep/", said, headers={"HX-Request": "true"})
+            values = {"ask": "air-temperature", "text": "18"}
+            answer = self.hands.client.post(f"{self.hands.address}keep/", values, headers={"HX-Request": "true"})
         self.assertEqual((answer.status_code, answer["HX-Retarget"], answer["X-Kept"]), (503, "#strip-words", "no"))
         self.assertFalse(Reading.objects.exists())
 

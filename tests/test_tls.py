@@ -55,9 +55,9 @@ class Certificates(SimpleTestCase):
 
 def application(environ, start_response):
     body = environ["wsgi.input"].read()
-    said = {"scheme": environ["wsgi.url_scheme"], "from": environ["REMOTE_ADDR"], "digest": sha256(body).hexdigest()}
+    values = {"scheme": environ["wsgi.url_scheme"], "from": environ["REMOTE_ADDR"], "digest": sha256(body).hexdigest()}
     start_response("200 OK", [("Content-Type", "application/json")])
-    return [json.dumps(said | {"back": "x" * len(body)}).encode()]
+    return [json.dumps(values | {"back": "x" * len(body)}).encode()]
 
 
 class Without(SimpleTestCase):

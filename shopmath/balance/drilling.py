@@ -191,12 +191,12 @@ def _shares(target: complex, angles_deg: Sequence[float], most_gmm: float) -> li
 
 def _hole(angle_deg: float, radius_mm: float, diameter_mm: float, gmm: float, density: float, point_deg: float) -> Hole | None:
     """The hole that takes so much; None when it would be too shallow to drill."""
-    cone = drilled_mass_g(diameter_mm, 0.0, density, point_deg)
-    full = drilled_mass_g(diameter_mm, 1.0, density, point_deg) - cone
-    depth = (gmm / radius_mm - cone) / full
+    taper = drilled_mass_g(diameter_mm, 0.0, density, point_deg)
+    full = drilled_mass_g(diameter_mm, 1.0, density, point_deg) - taper
+    depth = (gmm / radius_mm - taper) / full
     if depth < LEAST_MM:
         return None
-    return Hole(angle_deg % 360, radius_mm, diameter_mm, depth, cone + full * depth)
+    return Hole(angle_deg % 360, radius_mm, diameter_mm, depth, taper + full * depth)
 
 
 def _holes(
@@ -288,10 +288,10 @@ def drill_plan(
         )
     _can_be(limits)
     need, _ = positive("unbalance_gmm", found.gmm), not_negative("within_gmm", within_gmm)
-    wanted = need * SHARE if within_gmm and need > NEAR * within_gmm else need
-    target = cmath.rect(wanted, math.radians(found.deg))
+    needed = need * SHARE if within_gmm and need > NEAR * within_gmm else need
+    target = cmath.rect(needed, math.radians(found.deg))
     radii = [limits.radius_mm] + ([limits.finish_radius_mm] if limits.finish_radius_mm else [])
-    enough = max(wanted / 20, within_gmm / 2)
+    enough = max(needed / 20, within_gmm / 2)
     best: tuple[float, tuple[Hole, ...]] | None = None
     for count in range(1, most + 1):
         for radius in radii:
@@ -308,6 +308,6 @@ def drill_plan(
         return DrillPlan((), found, "no drill takes so little here, or nothing may be drilled near the heavy spot", "nowhere")
     rest = after_holes(found, [(hole.gmm, hole.angle_deg) for hole in best[1]])
     short = "" if best[0] <= enough else "as much as may be drilled near the heavy spot"
-    later = need - wanted if wanted < need else 0.0
+    later = need - needed if needed < need else 0.0
     reason = short or (f"nine tenths first; {later:.0f} g·mm after the next check" if later else "")
     return DrillPlan(best[1], rest, reason, "as_much_as_may_be" if short else "nine_tenths" if later else "", later)

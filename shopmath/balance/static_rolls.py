@@ -65,7 +65,7 @@ def _threshold(looks: int) -> float:
     """Return the p-value below which marks are significant, for 5 in 100 balanced flywheels over all looks."""
     if isinstance(looks, bool) or not isinstance(looks, int) or not 1 <= looks <= LOOKS[-1][0]:
         raise BadInput("looks", gettext_noop("1 to {largest} looks are allowed for, not {given!r:.20}."), largest=LOOKS[-1][0], given=looks)
-    return next(p for most, p in LOOKS if looks <= most)
+    return next(p for highest, p in LOOKS if looks <= highest)
 
 
 def stops(angles: Iterable[float], looks: int = 1) -> Stops:

@@ -214,7 +214,7 @@ def mounted_clearance(
         return 1000 * squeeze, 1000 * stretch
 
     before = bearing.clearance_um
-    most = sum(taken(outer_fit.max_interference_mm, inner_fit.max_interference_mm))
-    least = sum(taken(outer_fit.min_interference_mm, inner_fit.min_interference_mm))
+    highest = sum(taken(outer_fit.max_interference_mm, inner_fit.max_interference_mm))
+    lowest = sum(taken(outer_fit.min_interference_mm, inner_fit.min_interference_mm))
     middle = taken(*((each.min_interference_mm + each.max_interference_mm) / 2 for each in (outer_fit, inner_fit)))
-    return MountedClearance(before.lower_um - most + heat, before.upper_um - least + heat, middle[0], middle[1], heat)
+    return MountedClearance(before.lower_um - highest + heat, before.upper_um - lowest + heat, middle[0], middle[1], heat)

@@ -91,5 +91,5 @@ def reuse_or_replace(found: BearingCondition) -> Keeping:
 
 
 def _keeping(verdict: str, codes: tuple[str, ...], unknown: tuple[str, ...]) -> Keeping:
-    said = {**AGAINST, **OTHERWISE}
-    return Keeping(verdict, tuple(said[code] for code in codes), tuple(UNKNOWN[code] for code in unknown), codes, unknown)
+    values = {**AGAINST, **OTHERWISE}
+    return Keeping(verdict, tuple(values[code] for code in codes), tuple(UNKNOWN[code] for code in unknown), codes, unknown)

@@ -175,7 +175,9 @@ class Proving(unittest.TestCase):
         marks = [190, 220, 160, 245]
         self.assertTrue(stops(marks).telling)
         self.assertFalse(stops(marks, looks_for(10)).telling)
-        self.assertEqual([stops(marks, looks_for(most)).threshold for most in (4, 10, 12, 16, 40)], [0.05, 0.0155, 0.0135, 0.0108, 0.0065])
+        self.assertEqual(
+            [stops(marks, looks_for(highest)).threshold for highest in (4, 10, 12, 16, 40)], [0.05, 0.0155, 0.0135, 0.0108, 0.0065]
+        )
         self.assertRaises(BadInput, stops, marks, 38)
 
     def test_a_mass_opposite_does_what_a_hole_would(self):

@@ -130,16 +130,16 @@ class Seats(unittest.TestCase):
         for lobes, vee in ((2, 90), (3, 90), (3, 60), (5, 60), (7, 108)):
             half = math.radians(vee / 2)
             flank = math.pi / 2 + half  # where the part touches, from straight up
-            swing = []
+            runout = []
             for turn in range(360):
                 top, left, right = (math.cos(lobes * (at + math.radians(turn))) for at in (0.0, flank, -flank))
-                swing.append(top + (left + right) / (2 * math.sin(half)))
-            self.assertAlmostEqual((max(swing) - min(swing)) / 2, v_block_factor(lobes, vee), places=2)
+                runout.append(top + (left + right) / (2 * math.sin(half)))
+            self.assertAlmostEqual((max(runout) - min(runout)) / 2, v_block_factor(lobes, vee), places=2)
 
     def test_mends_say_why_not(self):
-        ways = {way.key: way for way in repair_options(0.04, 0.035, None, 0.1)}
-        self.assertIn("out of shape", ways["compound"].reason)
-        self.assertIn("measure the metal", ways["sleeve"].reason)
+        alternatives = {way.key: way for way in repair_options(0.04, 0.035, None, 0.1)}
+        self.assertIn("out of shape", alternatives["compound"].reason)
+        self.assertIn("measure the metal", alternatives["sleeve"].reason)
         self.assertIn("runs hotter", {way.key: way for way in repair_options(0.02, 0.0, 9, 0.1, hot=True)}["compound"].reason)
         self.assertIn("Build up and grind", [way.words for way in repair_options(0.02, 0.0, 9, None, "shaft")])
 
@@ -164,8 +164,8 @@ class Settling(unittest.TestCase):
         for margin, resolution, spread in ((0.004, 0.01, 0.002), (0.0018, 0.002, 0.001), (0.006, 0.01, None)):
             found = sufficient_measurement(margin, resolution, spread)
             if found.readings:
-                unsure = gauge_uncertainty(resolution, spread if spread is not None else resolution / 2, [1.0] * found.readings)
-                self.assertNotEqual(judge(0.05 - margin, high=0.05, uncertainty=unsure).state, "too_close")
+                uncertainty = gauge_uncertainty(resolution, spread if spread is not None else resolution / 2, [1.0] * found.readings)
+                self.assertNotEqual(judge(0.05 - margin, high=0.05, uncertainty=uncertainty).state, "too_close")
             if found.resolution:
                 self.assertLessEqual(gauge_uncertainty(found.resolution), margin)
 

@@ -17,9 +17,9 @@ class EveryDoor(TestCase):
 
     def comes_through(self, function):
         """Return the first call that accepts an impossible value, as text; empty if there is none."""
-        for label, wanted in calls(function):
+        for label, needed in calls(function):
             try:
-                answer = function(**{name: made(kind, number) for name, (kind, number) in wanted.items()})
+                answer = function(**{name: made(kind, number) for name, (kind, number) in needed.items()})
                 answer = list(answer) if inspect.isgenerator(answer) else answer
             except (*REFUSED, Skip):
                 continue

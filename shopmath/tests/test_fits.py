@@ -28,10 +28,10 @@ class FitCodes(TestCase):
             ("N9", 40): (-62, 0),
             ("J7", 52): (-12, 18),
         }
-        for (code, size), wanted in cases.items():
+        for (code, size), needed in cases.items():
             with self.subTest(f"{size} {code}"):
                 found = limits(code, size)
-                self.assertEqual((found.lower_um, found.upper_um), wanted)
+                self.assertEqual((found.lower_um, found.upper_um), needed)
 
     def test_what_the_table_does_not_have_is_refused_not_guessed(self):
         for code, size, words in [

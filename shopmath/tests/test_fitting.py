@@ -25,8 +25,8 @@ DEGREES = st.floats(-720, 720)
 
 class Directions(unittest.TestCase):
     def test_the_short_way_round(self):
-        for measured, wanted, off in ((358, 3, -5), (3, 358, 5), (90, 90, 0), (-270, 90, 0), (270, 90, 180)):
-            self.assertAlmostEqual(off_by_deg(measured, wanted), off)
+        for measured, needed, off in ((358, 3, -5), (3, 358, 5), (90, 90, 0), (-270, 90, 0), (270, 90, 180)):
+            self.assertAlmostEqual(off_by_deg(measured, needed), off)
 
     def test_a_groove_right_across_may_lead_with_either_end(self):
         self.assertAlmostEqual(off_by_deg(181, 0, either_end=True), 1)

@@ -35,9 +35,9 @@ class TypedQuantities(TestCase):
             ("1:30", "time", 90),
             ("54 F", "temperature_difference", 30),
         ]
-        for text, kind, wanted in cases:
+        for text, kind, needed in cases:
             with self.subTest(text):
-                self.assertAlmostEqual(parse(text, kind).canonical, wanted, delta=abs(wanted) * 1e-4)
+                self.assertAlmostEqual(parse(text, kind).canonical, needed, delta=abs(needed) * 1e-4)
 
     def test_a_bare_ton_is_refused_with_its_three_meanings_unless_the_shop_has_set_its_own(self):
         with self.assertRaisesRegex(BadInput, "8 short ton / 8 tonne / 8 long ton"):
@@ -102,9 +102,9 @@ class UnitCache(TestCase):
             folder = self.enterContext(tempfile.TemporaryDirectory())
             with self.subTest(written=written), mock.patch.dict(os.environ, STATOR_UNIT_CACHE=folder):
                 self.assertEqual(self.read_anew(), 12.7)
-                kept = list(Path(folder).glob("*.pickle"))
-                self.assertTrue(kept)
-                for file in kept:
+                saved = list(Path(folder).glob("*.pickle"))
+                self.assertTrue(saved)
+                for file in saved:
                     file.write_bytes(file.read_bytes()[:written])
                 self.assertEqual(self.read_anew(), 12.7)
 

@@ -26,14 +26,14 @@ BORE, RING = Limits(-33, -8), Limits(-11, 0)
 class Simulated(TestCase):
     def test_as_many_rings_drop_in_as_were_promised(self):
         dice = random.Random(47)
-        for hot, cold, wanted in ((62, 20, 0.012), (58, 0, 0.0235), (75, 10, 0.0235), (50, -10, 0.012)):
-            promised = drop_confidence(47, BORE, RING, 21.5e-6, hot, 6, 12e-6, cold, 3, wanted)
+        for hot, cold, needed in ((62, 20, 0.012), (58, 0, 0.0235), (75, 10, 0.0235), (50, -10, 0.012)):
+            promised = drop_confidence(47, BORE, RING, 21.5e-6, hot, 6, 12e-6, cold, 3, needed)
             went_in = 0
             for _ in range(4000):
                 bore = dice.gauss(BORE.mean_um, BORE.width_um / 6) / 1000
                 ring = dice.gauss(RING.mean_um, RING.width_um / 6) / 1000
                 case_c, ring_c = dice.gauss(hot, 6), dice.gauss(cold, 3)
-                went_in += clearance_mm(47, ring - bore, 21.5e-6, case_c, 12e-6, ring_c) >= wanted
+                went_in += clearance_mm(47, ring - bore, 21.5e-6, case_c, 12e-6, ring_c) >= needed
             with self.subTest(f"{hot} °C"):
                 self.assertAlmostEqual(went_in / 4000, promised, delta=0.03)
 
@@ -61,9 +61,9 @@ class Simulated(TestCase):
         uncertainty = gauge_uncertainty(resolution, spread)
         inside = 0
         for _ in range(4000):
-            truth = dice.uniform(12, 13)
-            shown = round(dice.gauss(truth, spread) / resolution) * resolution
-            inside += abs(shown - truth) <= uncertainty
+            true_values = dice.uniform(12, 13)
+            shown = round(dice.gauss(true_values, spread) / resolution) * resolution
+            inside += abs(shown - true_values) <= uncertainty
         self.assertGreater(inside / 4000, 0.94)
 
     def test_fitted_bearings_keep_the_clearance_the_band_says(self):

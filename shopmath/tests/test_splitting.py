@@ -115,9 +115,9 @@ class Leading(TestCase):
     @settings(max_examples=60)
     def test_the_move_agrees_with_the_call(self, front, top, rear, sump, allowed):
         found = plane(front, top, rear, sump)
-        call = split_call(found, allowed, 0.04)
-        move = next_move(found, allowed, call.state)
-        self.assertEqual(move.kind == "back", call.state == "stop")
+        verdict = split_call(found, allowed, 0.04)
+        move = next_move(found, allowed, verdict.state)
+        self.assertEqual(move.kind == "back", verdict.state == "stop")
         if move.kind == "go_on":
             self.assertTrue(0.25 <= move.turns <= 2 and move.turns % 0.25 == 0)
             self.assertLessEqual(found.lead_mm, 0.7 * allowed)
@@ -139,14 +139,14 @@ class Leading(TestCase):
         self.assertEqual((turned.leading_name, turned.lagging_name), ("2", "0"))
 
     def test_turns_are_said_as_one_says_them(self):
-        said = {
+        values = {
             0.5: "half turn",
             0.75: "three quarters of a turn",
             1.25: "one turn and a quarter",
             1.5: "one turn and a half",
             2: "two turns",
         }
-        self.assertEqual({turns: splitting.spoken_turns(turns) for turns in said}, said)
+        self.assertEqual({turns: splitting.spoken_turns(turns) for turns in values}, values)
 
 
 class Screws(TestCase):
@@ -272,7 +272,7 @@ class Ways(TestCase):
 
     def test_nothing_is_driven_out_of_a_blind_bore_and_no_grease_behind_an_open_one(self):
         for seat in self.every():
-            state = {way.key: way.state for way in ways(seat)}
+            state = {alternative.key: alternative.state for alternative in ways(seat)}
             with self.subTest(seat):
                 self.assertEqual(state["drive"] == "stop", seat.blind is True)
                 self.assertEqual(state["punch"] == "stop", seat.blind is True)
@@ -280,24 +280,24 @@ class Ways(TestCase):
 
     def test_cutting_is_the_last_that_is_not_refused_and_heat_that_frees_the_first(self):
         for seat in self.every():
-            allowed = [way.key for way in ways(seat) if way.state != "stop"]
+            allowed = [alternative.key for alternative in ways(seat) if alternative.state != "stop"]
             with self.subTest(seat):
                 self.assertEqual(allowed[-1], "cut")
                 if seat.frees_by_heat == "in":
                     self.assertEqual(allowed[0], "drop")
 
     def test_what_holds_it_comes_out_first_whatever_the_way(self):
-        self.assertEqual({way.state for way in ways(SeatPicture(retained="plate"))}, {"stop"})
+        self.assertEqual({method.state for method in ways(SeatPicture(retained="plate"))}, {"stop"})
 
     def test_a_tool_on_the_shelf_never_makes_its_way_worse(self):
         for key, tool in (("collet", "collet"), ("spray", "spray")):
-            without = next(way for way in ways(SeatPicture(blind=True)) if way.key == key)
-            having = next(way for way in ways(SeatPicture(blind=True, tools=frozenset({tool}))) if way.key == key)
+            without = next(alternative for alternative in ways(SeatPicture(blind=True)) if alternative.key == key)
+            having = next(alternative for alternative in ways(SeatPicture(blind=True, tools=frozenset({tool}))) if alternative.key == key)
             self.assertLess(having.cost, without.cost)
 
     def test_every_way_says_why(self):
         for seat in (*self.every(), SeatPicture(on_shaft=True), SeatPicture(magnesium=True)):
-            self.assertTrue(all(way.reasons and way.words for way in ways(seat)))
+            self.assertTrue(all(alternative.reasons and alternative.words for alternative in ways(seat)))
         self.assertIn("no flame", " ".join(ways(SeatPicture(magnesium=True))[0].reasons))
 
 

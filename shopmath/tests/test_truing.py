@@ -82,8 +82,8 @@ class Decomposing(TestCase):
     @given(setups(), st.floats(-0.2, 0.2), st.floats(-0.05, 0.05), st.floats(-0.02, 0.02), st.floats(-0.01, 0.01))
     def test_what_is_put_in_comes_out(self, setup, twist, pinch, offset, skew):
         found = decompose(*runout_from(Misalignment(twist, pinch, offset, skew), setup), setup)
-        for got, wanted in ((found.twist_deg, twist), (found.pinch_deg, pinch), (found.offset_mm, offset), (found.skew_deg, skew)):
-            self.assertAlmostEqual(got, wanted, places=7)
+        for got, needed in ((found.twist_deg, twist), (found.pinch_deg, pinch), (found.offset_mm, offset), (found.skew_deg, skew)):
+            self.assertAlmostEqual(got, needed, places=7)
 
     @given(setups(), st.floats(-0.2, 0.2), st.floats(-0.05, 0.05), st.floats(-0.02, 0.02))
     def test_the_shaft_lies_on_the_line_of_turning_at_both_supports_and_is_straight_between(self, setup, twist, pinch, offset):
@@ -95,9 +95,11 @@ class Decomposing(TestCase):
 
     def test_gauges_near_the_supports_say_little(self):
         near, far = PressedCrank(-92, 92, -88, 88, 29), PressedCrank(-92, 92, -34, 34, 29)
-        unsure = [decompose(RunoutVector(0.06, 75), RunoutVector(0.05, 262), setup, 0.0015).uncertainty.twist_deg for setup in (far, near)]
-        self.assertAlmostEqual(unsure[0], 0.0066, places=4)
-        self.assertAlmostEqual(unsure[1], 0.096, places=3)
+        uncertainty = [
+            decompose(RunoutVector(0.06, 75), RunoutVector(0.05, 262), setup, 0.0015).uncertainty.twist_deg for setup in (far, near)
+        ]
+        self.assertAlmostEqual(uncertainty[0], 0.0066, places=4)
+        self.assertAlmostEqual(uncertainty[1], 0.096, places=3)
 
     def test_setups_that_cannot_work_are_refused_with_the_reason(self):
         for values, field, words in [
@@ -176,22 +178,22 @@ class Workshop:
         self.truth = Misalignment(dice.uniform(-0.2, 0.2), dice.uniform(-0.05, 0.05), dice.gauss(0, 0.006), dice.gauss(0, 0.003))
 
     def measured(self):
-        swings = []
-        for swing in runout_from(self.truth, self.setup):
-            readings = [reading + self.dice.gauss(0, NOISE_MM) for reading in shaft(swing.tir_mm, swing.high_spot_deg)]
+        runouts = []
+        for runout in runout_from(self.truth, self.setup):
+            readings = [reading + self.dice.gauss(0, NOISE_MM) for reading in shaft(runout.tir_mm, runout.high_spot_deg)]
             found = fit(TURN, readings)
-            swings.append(RunoutVector(found.tir_mm, found.high_spot_deg))
-        return decompose(*swings, self.setup, NOISE_MM * math.sqrt(2 / len(TURN)))
+            runouts.append(RunoutVector(found.tir_mm, found.high_spot_deg))
+        return decompose(*runouts, self.setup, NOISE_MM * math.sqrt(2 / len(TURN)))
 
     def blow(self, name, amount):
         uneven = math.exp(self.dice.uniform(-math.log(1.5), math.log(1.5)))
         self.truth = replace(self.truth, **{f"{name}_deg": getattr(self.truth, f"{name}_deg") - amount * uneven})
 
     def worse(self):
-        return max(swing.tir_mm for swing in runout_from(self.truth, self.setup))
+        return max(runout.tir_mm for runout in runout_from(self.truth, self.setup))
 
     def good_enough(self):
-        best = max(swing.tir_mm for swing in best_reachable(self.truth, self.setup))
+        best = max(runout.tir_mm for runout in best_reachable(self.truth, self.setup))
         return self.worse() <= max(1.5 * best, best + 0.008)
 
 

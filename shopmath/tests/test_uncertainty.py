@@ -48,9 +48,9 @@ class AGauge(TestCase):
             true = chance.uniform(-0.016, 0.016)
             scatter = usual_spread(kind, step) * chance.uniform(0.3, 1.0)
             values = [round((true + chance.gauss(0, scatter)) / step) * step for _ in range(readings)]
-            unsure, mean = gauge_uncertainty(step, None, values, kind=kind), sum(values) / readings
-            held += abs(mean - true) <= unsure
-            if judge(mean, high=0.0, uncertainty=unsure).state == IN:
+            uncertainty, mean = gauge_uncertainty(step, None, values, kind=kind), sum(values) / readings
+            held += abs(mean - true) <= uncertainty
+            if judge(mean, high=0.0, uncertainty=uncertainty).state == IN:
                 called, wrong = called + 1, wrong + (true > 0)
         return called, wrong, held / (5 * CASES)
 
@@ -89,23 +89,23 @@ class OneWrongReading(TestCase):
     def suspected(self, step, scatter, slip, angles, seed=3):
         """Return how many of 100 turns of a shaft are suspected, and in how many the right angle is asked again."""
         chance, suspected, right = random.Random(seed), 0, 0
-        unsure = gauge_uncertainty(step, kind="dial")
+        uncertainty = gauge_uncertainty(step, kind="dial")
         for _ in range(CASES):
-            swing, high, oval = chance.uniform(0, 0.06), chance.uniform(0, 360), chance.uniform(0, 0.004)
+            runout, high, oval = chance.uniform(0, 0.06), chance.uniform(0, 360), chance.uniform(0, 0.004)
             turn = [360 * index / angles for index in range(angles)]
-            shaft = [swing * math.cos(math.radians(at - high)) + oval * math.cos(2 * math.radians(at)) for at in turn]
+            shaft = [runout * math.cos(math.radians(at - high)) + oval * math.cos(2 * math.radians(at)) for at in turn]
             read = [round((each + chance.gauss(0, scatter)) / step) * step for each in shaft]
             bad = chance.randrange(angles)
             read[bad] += chance.choice((-1, 1)) * slip
-            found = check_turn(turn, read, unsure)
+            found = check_turn(turn, read, uncertainty)
             suspected, right = suspected + bool(found.code), right + (turn[bad] in found.again)
         return suspected, right
 
     def test_a_slip_on_a_coarse_dial_is_found_and_more_surely_with_twelve_angles(self):
-        for slip, angles, least in ((0.03, 8, 75), (0.03, 12, 90), (0.045, 8, 97), (0.045, 12, 99)):
+        for slip, angles, lowest in ((0.03, 8, 75), (0.03, 12, 90), (0.045, 8, 97), (0.045, 12, 99)):
             with self.subTest(slip=slip, angles=angles):
                 suspected, right = self.suspected(0.01, 0.003, slip, angles)
-                self.assertGreaterEqual(suspected, least)
+                self.assertGreaterEqual(suspected, lowest)
                 self.assertGreaterEqual(right, 0.9 * suspected)
 
     def test_a_good_turn_is_left_alone_by_a_coarse_and_by_a_fine_dial(self):
@@ -156,8 +156,8 @@ class ALeak(TestCase):
 
 class FittingCold(TestCase):
     def test_a_ring_in_a_boss_of_aluminium(self):
-        for grip, rub, pressure, force in ((0.020, 0.12, 5.75, 1430), (0.033, 0.20, 9.49, 3920)):
-            found = interference_pressure_mpa(grip, 47, 67, 40, 72e3, 0.33, 208e3, 0.30)
+        for interference, rub, pressure, force in ((0.020, 0.12, 5.75, 1430), (0.033, 0.20, 9.49, 3920)):
+            found = interference_pressure_mpa(interference, 47, 67, 40, 72e3, 0.33, 208e3, 0.30)
             self.assertAlmostEqual(found, pressure, places=2)
             self.assertAlmostEqual(press_force_n(found, 47, 14, rub), force, delta=5)
 
@@ -289,13 +289,13 @@ class NoDoorIsOpen(TestCase):
     """Examples that came through once; `test_doors` walks all functions."""
 
     def test_what_cannot_be_is_refused_by_its_field(self):
-        wheel, setting = Unbalance(120, 200), (21e-6, 30, 11.5e-6, 30)
+        flywheel, setting = Unbalance(120, 200), (21e-6, 30, 11.5e-6, 30)
         for field, wrong in (
             ("clearance_mm", lambda: drop_confidence(52, Limits(-39, -9), Limits(-13, 0), 21e-6, 80, 8, 11.5e-6, 20, 3, math.nan)),
             ("loose_mm", lambda: repair_options(math.nan, 0.008, 9.0, 0.10)),
             ("engaged_mm", lambda: lead_allowed_mm([DowelFit(0.03, -8)], 1, 100)),
-            ("radius_mm", lambda: drill_plan(wheel, DrillLimits(0, 16), 7850, [6])),
-            ("radius_mm", lambda: drill_plan(wheel, DrillLimits(1e5, 16), 7850, [6])),
+            ("radius_mm", lambda: drill_plan(flywheel, DrillLimits(0, 16), 7850, [6])),
+            ("radius_mm", lambda: drill_plan(flywheel, DrillLimits(1e5, 16), 7850, [6])),
             ("hub_nu", lambda: interference_pressure_mpa(0.06, 22, 80, 0, 206e3, 2.5, 206e3, 0.3)),
             ("part_alpha", lambda: at_20c(47.0, 21, *setting[1:])),
             ("kit_mm", lambda: choose_shims(0.42, 0.10, 0.20, [0.01 * size for size in range(1, 101)], most=4)),

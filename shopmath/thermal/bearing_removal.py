@@ -112,17 +112,17 @@ def freeing(
 
     def band(ring_c: float | None) -> Estimate:
         grips = (least_mm, (least_mm + most_mm) / 2, most_mm)
-        low, likely, high = (frees_at_c(nominal_mm, grip, outer_alpha, inner_alpha, ring_c) for grip in grips)
+        low, likely, high = (frees_at_c(nominal_mm, interference, outer_alpha, inner_alpha, ring_c) for interference in grips)
         return Estimate(low, likely, high, "least, middle and most interference of the fit")
 
     def judged(found: Estimate, ring: str) -> Conformity:
-        most = limit.limit_c if limit else float("inf")
+        highest = limit.limit_c if limit else float("inf")
         hot = f"{found.high:.0f} °C frees the tightest pair {ring}"
-        if found.high <= most:
-            return Conformity(IN, most - found.high, f"{hot}.")
-        if found.likely <= most:
-            return Conformity(TOO_CLOSE, most - found.high, f"{hot}, {most:.0f} °C is the limit ({limit.what if limit else ''}).")
-        return Conformity(OUT, most - found.high, f"{found.likely:.0f} °C is wanted {ring}, over the {most:.0f} °C limit.")
+        if found.high <= highest:
+            return Conformity(IN, highest - found.high, f"{hot}.")
+        if found.likely <= highest:
+            return Conformity(TOO_CLOSE, highest - found.high, f"{hot}, {highest:.0f} °C is the limit ({limit.what if limit else ''}).")
+        return Conformity(OUT, highest - found.high, f"{found.likely:.0f} °C is wanted {ring}, over the {highest:.0f} °C limit.")
 
     sprayed = band(sprayed_ring_c)
     sprayed_call = judged(sprayed, "with the ring sprayed")

@@ -69,13 +69,13 @@ def clearance_reach_mm(bore_um: Limits, inner_um: Limits, warmth_mm: float, bore
     0.0198
     """
     normal = not_negative("warmth_mm", warmth_mm)
-    even, most = 0.0, 0.0
+    even, highest = 0.0, 0.0
     for band, is_even in ((bore_um, bore_even), (inner_um, inner_even)):
         if is_even:
-            even, most = math.hypot(even, band.width_um / 1000 / math.sqrt(12)), most + band.width_um / 2000
+            even, highest = math.hypot(even, band.width_um / 1000 / math.sqrt(12)), highest + band.width_um / 2000
         else:
             normal = math.hypot(normal, band.width_um / 6000)
-    return min(2 * math.hypot(even, normal), most + 2 * normal)
+    return min(2 * math.hypot(even, normal), highest + 2 * normal)
 
 
 def _density(z: float) -> float:

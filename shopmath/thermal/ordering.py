@@ -140,12 +140,12 @@ def one_heat(parts: Iterable[HeatPart]) -> HeatOrder:
         raise BadInput("parts", words, "too_many", most=MOST_PARTS, most_chained=MOST_CHAINED)
     best: tuple[tuple[int, int, float, float], tuple[HeatPart, ...]] | None = None
     for size in range(len(chained) + 1):
-        for kept in combinations(chained, size):
-            forced = frozenset(kept).union(*(before[name] for name in kept))
-            if any(name in chained and name not in kept for name in forced):
+        for saved in combinations(chained, size):
+            forced = frozenset(saved).union(*(before[name] for name in saved))
+            if any(name in chained and name not in saved for name in forced):
                 continue
-            due = {name: min([part.closes_s, *(named[k].closes_s for k in kept if name in before[k])]) for name, part in named.items()}
-            able = [part for part in named.values() if part.name in kept or not before[part.name]]
+            due = {name: min([part.closes_s, *(named[k].closes_s for k in saved if name in before[k])]) for name, part in named.items()}
+            able = [part for part in named.values() if part.name in saved or not before[part.name]]
             able.sort(key=lambda part: (due[part.name], len(before[part.name]), -part.diameter_mm, part.name))
             found = _best(able, forced)
             if found and (best is None or found[0] > best[0]):

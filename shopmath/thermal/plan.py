@@ -101,9 +101,9 @@ def _target(setup: Setup, inner_c: float) -> float:
     inner_then = temperature_at_c(lasts_s, inner_c, setup.room_c, setup.inner_room.low)
     needed = setup.room_c
     for _ in range(ROUNDS):  # the hotter, the less sure is how far a boss heated alone opens
-        wanted = setup.wanted_mm + 2.2 * moment(setup, 0.0, needed, inner_c).spread_mm
-        grip = (setup.nominal_mm, setup.interference_mm, wanted)
-        then = outer_temperature_needed_c(*grip, setup.opening_alpha, setup.inner_alpha, inner_then)
+        required = setup.wanted_mm + 2.2 * moment(setup, 0.0, needed, inner_c).spread_mm
+        interference = (setup.nominal_mm, setup.interference_mm, required)
+        then = outer_temperature_needed_c(*interference, setup.opening_alpha, setup.inner_alpha, inner_then)
         needed = min(setup.room_c + (then - setup.room_c) * math.exp(lasts_s / setup.outer_room.low), HOTTEST_C)
     target = max(setup.room_c, STEP_C * math.ceil(needed / STEP_C))
     bounds = [limit.limit_c for limit in setup.hot_limits]
@@ -281,7 +281,7 @@ def judge(setup: Setup, at: Moment, sure_s: float) -> Conformity:
     'out'
     """
     verdict = call(at.clearance_mm, low=setup.wanted_mm, uncertainty=2 * at.spread_mm, unit="mm")
-    wanted = f"{setup.wanted_mm:.3f} mm"
+    needed = f"{setup.wanted_mm:.3f} mm"
     values = {
         "clearance": mm(at.clearance_mm, 0.001, 2 * at.spread_mm),
         "least": mm(at.low_mm),
@@ -289,9 +289,9 @@ def judge(setup: Setup, at: Moment, sure_s: float) -> Conformity:
         "sure_s": sure_s,
     }
     if verdict.state == OUT:
-        reason = f"{at.clearance_mm:.3f} mm of clearance where {wanted} is wanted: it will not go in by hand."
+        reason = f"{at.clearance_mm:.3f} mm of clearance where {needed} is wanted: it will not go in by hand."
         return Conformity(OUT, verdict.margin, reason, "no_room", values)
     if verdict.state == TOO_CLOSE:
-        reason = f"{at.clearance_mm:.3f} ± {2 * at.spread_mm:.3f} mm reaches under the {wanted} wanted."
+        reason = f"{at.clearance_mm:.3f} ± {2 * at.spread_mm:.3f} mm reaches under the {needed} wanted."
         return Conformity(TOO_CLOSE, verdict.margin, reason, "room_unsure", values)
-    return Conformity(IN, verdict.margin, f"{at.low_mm:.3f} mm at the least, {wanted} wanted; fits for {sure_s:.0f} s.", "room", values)
+    return Conformity(IN, verdict.margin, f"{at.low_mm:.3f} mm at the least, {needed} wanted; fits for {sure_s:.0f} s.", "room", values)

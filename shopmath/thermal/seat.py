@@ -189,13 +189,13 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
         )
     step = positive("until_s", until_s) / (points - 1)
     moment(setup, 0.0, outer_c, inner_c)  # refuses what cannot be
-    grip, room = setup.interference_mm, setup.room_c
+    interference, room = setup.interference_mm, setup.room_c
     found = []
     for index in range(points):
         time = index * step
         outer = room + (outer_c - room) * math.exp(-time / setup.outer_room.likely)
         inner = room + (inner_c - room) * math.exp(-time / setup.inner_room.likely)
-        mean = setup.nominal_mm * (setup.opening_alpha * (outer - REFERENCE_C) - setup.inner_alpha * (inner - REFERENCE_C)) - grip
+        mean = setup.nominal_mm * (setup.opening_alpha * (outer - REFERENCE_C) - setup.inner_alpha * (inner - REFERENCE_C)) - interference
         found.append(_moment(setup, time, outer, inner, mean))
     return tuple(found)
 

@@ -20,9 +20,9 @@ def measure(base: str, cookie: str) -> None:
     def write(number: int) -> None:
         tag = OF_JOBS[number % len(OF_JOBS)]
         for count in range(EACH_WRITES):
-            said = {"ask": "note", "text": f"writer {number}, {count}", "client_key": uuid.uuid4().hex}
+            values = {"ask": "note", "text": f"writer {number}, {count}", "client_key": uuid.uuid4().hex}
             headers = {"Cookie": cookie, "X-CSRFToken": token[1] if token else "", "HX-Request": "true"}
-            request = urllib.request.Request(f"{base}/jobs/{tag}/hand-over/keep/", urllib.parse.urlencode(said).encode(), headers)
+            request = urllib.request.Request(f"{base}/jobs/{tag}/hand-over/keep/", urllib.parse.urlencode(values).encode(), headers)
             start = time.perf_counter()
             with urllib.request.urlopen(request, timeout=30) as answer:
                 if answer.headers["X-Kept"] != "yes":
@@ -33,5 +33,5 @@ def measure(base: str, cookie: str) -> None:
     with ThreadPoolExecutor(WRITERS) as people:
         list(people.map(write, range(WRITERS)))
     took.sort()
-    said = f"{took[len(took) // 2]:7.0f} ms   95 % {took[int(0.95 * len(took))]:.0f} ms (target 250)"
-    print(f"{f'{WRITERS} writers on {len(OF_JOBS)} jobs':40} {said}")
+    values = f"{took[len(took) // 2]:7.0f} ms   95 % {took[int(0.95 * len(took))]:.0f} ms (target 250)"
+    print(f"{f'{WRITERS} writers on {len(OF_JOBS)} jobs':40} {values}")

@@ -95,9 +95,9 @@ def pages(heading: str = "") -> dict[str, float]:
     running = Job.objects.get(number=412)
     seat = running.card.seats.order_by("pk")[0]
     work = f"/jobs/0412/heat-and-drop/{seat.pk}/"
-    wanted = ["/", work, f"{work}pulse/?rev=0&live=1", f"{work}picture/?t=120", "/jobs/0420/heat-and-drop/", "/jobs/0412/log/"]
-    wanted += ["/jobs/0412/card/", f"/entries/{entry.pk if entry else 0}/sheet/", "/book-in/", "/shop/"]
-    wanted += [
+    needed = ["/", work, f"{work}pulse/?rev=0&live=1", f"{work}picture/?t=120", "/jobs/0420/heat-and-drop/", "/jobs/0412/log/"]
+    needed += ["/jobs/0412/card/", f"/entries/{entry.pk if entry else 0}/sheet/", "/book-in/", "/shop/"]
+    needed += [
         "/jobs/0428/heat-and-drop/0/",
         "/jobs/0429/balance/",
         "/jobs/0427/flywheel-on/",
@@ -109,7 +109,7 @@ def pages(heading: str = "") -> dict[str, float]:
         "/jobs/0422/strip/",
         "/jobs/0421/bearings-out/",
     ]
-    wanted += [
+    needed += [
         "/jobs/0418/flywheel-off/",
         "/jobs/0424/true/",
         "/jobs/0415/true/",
@@ -127,7 +127,7 @@ def pages(heading: str = "") -> dict[str, float]:
         client.cookies["paper"] = "wide"  # as a page that has run once says
         empty, _ = spread(lambda: client.get("/empty/"))
         print(f"{'an empty signed-in view':40} {empty:7.2f} ms")
-        for page in wanted:
+        for page in needed:
             final = client.get(page, follow=True).request["PATH_INFO"] if "?" not in page else page
             median, high, times = beside(lambda final=final: client.get(final), lambda: client.get("/empty/"))  # type: ignore[misc]
             with CaptureQueriesContext(connection) as asked:
@@ -163,8 +163,8 @@ def facts() -> None:
     with transaction.atomic():
         entry = log.open_entry(job.run.get(key="close"), None, una)
         for number in range(300):
-            slot = FactKey(JOINT, Property.GASKET_THICKNESS, Location(stage=number % 99))
-            log.save_reading(entry, una, slot.key, size, f"bench-{number}", attempt=1 + number // 99, slot=slot)
+            fact_key = FactKey(JOINT, Property.GASKET_THICKNESS, Location(stage=number % 99))
+            log.save_reading(entry, una, fact_key.key, size, f"bench-{number}", attempt=1 + number // 99, slot=fact_key)
         read = facts_of(job).taken
         median, high = spread(lambda: Facts(read).all_of(Property.GASKET_THICKNESS))
         print(f"{f'facts of {len(read)} readings in memory':40} {median:7.2f} ms   95 % {high:6.2f}   (target 5)")
@@ -197,9 +197,9 @@ def run_screen() -> None:
     print(f"{'the run screen asked for anew':40} {median:7.2f} ms   95 % {high:6.2f}   (target 100)")
     times = []
     while found := re.search(r'name="ask" value="((?:fit-outcome|circlip)[\w.-]+)"', page):
-        said = {"ask": found[1], "text": "in" if found[1].startswith("circlip") else "dropped", "client_key": uuid.uuid4().hex}
+        values = {"ask": found[1], "text": "in" if found[1].startswith("circlip") else "dropped", "client_key": uuid.uuid4().hex}
         begun = time.perf_counter()
-        page = client.post(f"{sheet}keep/", said, headers=partial).content.decode()
+        page = client.post(f"{sheet}keep/", values, headers=partial).content.decode()
         times.append(1000 * (time.perf_counter() - begun))
     label = f"Enter on each of {len(times)} parts, to the next"
     print(f"{label:40} {statistics.median(times):7.2f} ms   worst {max(times):6.2f}   (target 100)")
@@ -227,15 +227,15 @@ def leaving() -> None:
         Reading(entry=entry, ask=f"extra{n}", text="0.1", kind="length", unit="mm", canonical=0.1, by=who, client_key=uuid.uuid4().hex)
         for n in range(max(0, 300 - have))
     )
-    pictures = []
+    photos = []
     for size in ((2000, 1500), (320, 240)):
         out = io.BytesIO()
         Image.effect_noise(size, 40).convert("RGB").save(out, "JPEG", quality=85)
-        pictures.append(out.getvalue())
+        photos.append(out.getvalue())
     for index in range(40):
         photo = Photo(job=job, caption=f"Picture {index}", width=2000, height=1500, by=who)
-        photo.image.save(f"bench{index}.jpg", ContentFile(pictures[0]), save=False)
-        photo.thumb.save(f"bench{index}-s.jpg", ContentFile(pictures[1]), save=False)
+        photo.image.save(f"bench{index}.jpg", ContentFile(photos[0]), save=False)
+        photo.thumb.save(f"bench{index}-s.jpg", ContentFile(photos[1]), save=False)
         photo.save()
 
     def sheet() -> bytes:

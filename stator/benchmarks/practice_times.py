@@ -22,8 +22,8 @@ def needle() -> None:
     address = f"/practice/{attempt.job.tag}/hands/"
 
     def turn() -> None:
-        said = {"lever": "on", "client_key": uuid.uuid4().hex}
-        assert b"hands-turns" in client.post(address, said, headers={"HX-Request": "true"}).content
+        values = {"lever": "on", "client_key": uuid.uuid4().hex}
+        assert b"hands-turns" in client.post(address, values, headers={"HX-Request": "true"}).content
 
     for told in ("a needle turned to its page", "the same after two hundred turns"):
         median, high = spread(turn)

@@ -81,13 +81,13 @@ def fill(count: int, on_bench: int = 0) -> None:
         5000,
     )
     Entry.objects.filter(pk__gte=entries[0].pk).update(signed_at=now, signed_by=person, call_state="in", call_words="Done by hand")
-    picture = io.BytesIO()
-    Image.new("RGB", (32, 24), "#777").save(picture, "JPEG")
+    photo = io.BytesIO()
+    Image.new("RGB", (32, 24), "#777").save(photo, "JPEG")
     folder = settings.MEDIA_ROOT / "big"
     folder.mkdir(parents=True, exist_ok=True)
     photos = range(first, first + round(PHOTOS_EACH * count))
     for index in photos:
-        (folder / f"{index}.jpg").write_bytes(picture.getvalue())
+        (folder / f"{index}.jpg").write_bytes(photo.getvalue())
     Photo.objects.bulk_create(
         (
             Photo(

@@ -29,8 +29,8 @@ class Bench:
         found = re.search(r'name="ask" value="([\w.-]+)"', self.page)
         assert found, "nothing is asked"
         begun = time.perf_counter()
-        said = {"ask": found[1], "text": text, "client_key": uuid.uuid4().hex}
-        answer = self.client.post(f"{PAGE}keep/", said, headers={"HX-Request": "true"})
+        values = {"ask": found[1], "text": text, "client_key": uuid.uuid4().hex}
+        answer = self.client.post(f"{PAGE}keep/", values, headers={"HX-Request": "true"})
         took = 1000 * (time.perf_counter() - begun)
         self.page = answer.content.decode()
         assert answer["X-Kept"] == "yes", f"{found[1]} was refused {text}"

@@ -67,13 +67,13 @@ def corrie() -> EngineCard:
     Seal.objects.create(
         card=card, name="Crank seal, drive side", seat=drive, shaft_mm=20, bore_mm=35, width_mm=7, lip="inside", source="drawing"
     )
-    figures = (
+    values = (
         ("End float of the crank", "end-float", 0.10, 0.20, "manual", "page 61"),
         ("Big-end side play", "big-end-side-play", 0.15, 0.55, "manual", "page 63"),
         ("Crank run-out", "crank-runout", None, 0.03, "rule", "the shed's own"),
         ("Width over the webs", "width-over-webs", 55.9, 56.0, "manual", "page 63"),
     )
-    for name, limits, low, high, kind, source in figures:
+    for name, limits, low, high, kind, source in values:
         Spec.objects.create(card=card, name=name, property=limits, low=low, high=high, source_kind=kind, source=source)
     return card
 
@@ -231,8 +231,8 @@ def curlew() -> EngineCard:
     )
     Fitted.objects.create(card=card, name="Kick stop pin", d_mm=10, length_mm=24, part_code="n6", depth_mm=-8, source="drawing")
     Fitted.objects.create(card=card, name="Engine mount bush", kind="rubber", d_mm=32, bore_mm=10, length_mm=44, source="shop rule")
-    figures = (("End float of the crank", "end-float", 0.10, 0.20, "page 61"), ("Crank run-out", "crank-runout", None, 0.03, "page 63"))
-    for name, limits, low, high, page in figures:
+    values = (("End float of the crank", "end-float", 0.10, 0.20, "page 61"), ("Crank run-out", "crank-runout", None, 0.03, "page 63"))
+    for name, limits, low, high, page in values:
         Spec.objects.create(card=card, name=name, property=limits, low=low, high=high, source_kind="manual", source=page)
     return card
 

@@ -42,9 +42,9 @@ def bearing(seat: Seat, history: str = "yes") -> list[tuple[str, str]]:
 def diameters(seat: Seat, above_mm: float) -> list[tuple[str, str]]:
     """Return six readings well above the lowest value that the code allows."""
     nominal = nominal_of(seat)
-    least = nominal + limits(seat.code, nominal).lower_um / 1000 if seat.code else nominal
+    lowest = nominal + limits(seat.code, nominal).lower_um / 1000 if seat.code else nominal
     slots = (FactKey(seat.part, Property.SEAT_DIAMETER, place) for place in ROUND)
-    return [(slot.key, f"{least + above_mm + off:.3f}") for slot, off in zip(slots, OVAL, strict=True)]
+    return [(fact_key.key, f"{lowest + above_mm + off:.3f}") for fact_key, off in zip(slots, OVAL, strict=True)]
 
 
 WIDTHS_MM = ("55.94", "55.95", "55.96", "55.95")
@@ -52,7 +52,10 @@ WIDTHS_MM = ("55.94", "55.95", "55.96", "55.95")
 
 def looked_at(job: Job) -> list[tuple[str, str]]:
     """The crank: plays, widths, no damage, the old masses."""
-    found = [(FactKey(rod(1), Property.SMALL_END_PLAY).key, "-"), *((slot.key, text) for slot, text in zip(WIDTHS, WIDTHS_MM, strict=True))]
+    found = [
+        (FactKey(rod(1), Property.SMALL_END_PLAY).key, "-"),
+        *((fact_key.key, text) for fact_key, text in zip(WIDTHS, WIDTHS_MM, strict=True)),
+    ]
     for number in (1, 2) if job.card.layout in TWO_RODS else (1,):
         found.append((FactKey(rod(number), Property.BIG_END_RADIAL_PLAY).key, "0"))
         found.append((FactKey(rod(number), Property.BIG_END_SIDE_PLAY).key, "0.36"))
@@ -65,7 +68,7 @@ def inspected(shed: DemoUser, job: Job, at: datetime) -> None:
     for seat in job.card.seats.all():
         shed.act(job, "inspect", None, at, "next")
         found, hidden = bearing(seat), of(seat, Property.SLOW_AND_HIDDEN)
-        if any(ask.key == hidden for ask in shed.at(job, "inspect", None, at).questions()):
+        if any(question.key == hidden for question in shed.at(job, "inspect", None, at).questions()):
             found.append((hidden, "no"))
         found.append((of(seat, Property.SEAT_TEMPERATURE), "-"))
         ring = (of(seat, Property.RING_DIAMETER), "-")
@@ -102,7 +105,7 @@ def together(shed: DemoUser, job: Job, at: datetime) -> None:
     pin = [(joint_at(Property.PIN_DIAMETER).key, "22.064"), (joint_at(Property.PIN_HOLE).key, "22.001")]
     shed.answer(job, "together", None, at, *pin, *_sizes(22))
     shed.tick(shed.at(job, "together", None, at))
-    widths = [(slot.key, text) for slot, text in zip(WIDTHS, ("55.96", "55.95", "55.94", "55.95"), strict=True)]
+    widths = [(fact_key.key, text) for fact_key, text in zip(WIDTHS, ("55.96", "55.95", "55.94", "55.95"), strict=True)]
     going = (("width-as-it-goes", "57.2"), ("width-as-it-goes", "-"))
     side = (FactKey(rod(1), Property.BIG_END_SIDE_PLAY).key, "0.34")
     shed.answer(job, "together", None, at, *going, (PEAK, "31 kN"), *widths, side, *_angle(job, "180.1"))
@@ -171,10 +174,14 @@ def closed(shed: DemoUser, job: Job, at: datetime) -> None:
     shed.answer(job, "close", None, at, ("gears", "all"))
     shed.tick(shed.at(job, "close", None, at))
     shed.act(job, "close", None, at, "close")
-    asked = [ask.key for ask in shed.at(job, "close", None, at).questions() if ask.slot and ask.slot.what == Property.BOLT_TORQUE]
+    questions = [
+        question.key
+        for question in shed.at(job, "close", None, at).questions()
+        if question.slot and question.slot.what == Property.BOLT_TORQUE
+    ]
     entry = shed.at(job, "close", None, at).entry
     assert entry is not None
-    log.set_method(entry, skipped=asked)
+    log.set_method(entry, skipped=questions)
     shed.act(job, "close", None, at, "sign")
 
 
@@ -187,8 +194,8 @@ def sealed(shed: DemoUser, job: Job, at: datetime) -> None:
     for index, seal in enumerate(seals):
         if index:
             shed.act(job, "seals", None, at, "next")
-        kept = "oil" if seal.lip != "outside" else "dirt"
-        sizes = ((Property.SEAL_SHAFT, f"{seal.shaft_mm:g}"), (Property.SEAL_BORE, f"{seal.bore_mm:g}"), (Property.SEAL_KEEPS, kept))
+        saved = "oil" if seal.lip != "outside" else "dirt"
+        sizes = ((Property.SEAL_SHAFT, f"{seal.shaft_mm:g}"), (Property.SEAL_BORE, f"{seal.bore_mm:g}"), (Property.SEAL_KEEPS, saved))
         known = [(FactKey(seal.part, what).key, text) for what, text in (*sizes, (Property.SEAL_LIP, seal.lip or "inside"))]
         depths = ((12, "0.05"), (3, "0.00"), (6, "0.08"), (9, "0.05"))
         read = [(FactKey(seal.part, Property.SEAL_DEPTH, Location(clock=clock)).key, text) for clock, text in depths]

@@ -56,13 +56,13 @@ class DemoUser:
         """Open the station and answer its questions one after another; a dash skips one."""
         log.open_entry(job.run.get(key=key), seat, self.hand)
         work = self.at(job, key, seat, at)
-        for ask, text in answers:
+        for question, text in answers:
             if text == "-":
                 assert work.entry is not None
-                log.set_method(work.entry, skipped=[*work.answers.skipped, ask])
+                log.set_method(work.entry, skipped=[*work.answers.skipped, question])
                 work = self.at(job, key, seat, at)
             else:
-                reading = self.read(work, ask, text)
+                reading = self.read(work, question, text)
                 work = self.at(job, key, seat, at) if work.has_follow_up else with_reading(work, reading)
         work.update_work_plan()
         return work
@@ -72,9 +72,9 @@ class DemoUser:
         log.set_method(work.entry, **chosen)
 
     def tick(self, work: BoundStation) -> None:
-        for caution in work.checks():
+        for warning in work.checks():
             assert work.entry is not None
-            log.tick_check(work.entry, self.hand, caution.key, True)
+            log.tick_check(work.entry, self.hand, warning.key, True)
 
     def act(self, job: Job, key: str, seat: Seat | None, at: datetime, *acts: str) -> BoundStation:
         for act in acts:
@@ -92,21 +92,21 @@ class DemoUser:
 
     def read(self, work: BoundStation, ask_key: str, text: str) -> Reading:
         """Save a reading as the reading bar would, at the time of the station."""
-        ask = next(each for each in work.current_questions if each.key == ask_key)
-        quantity = work.parse_answer(ask, text)
-        gauge, extra = work.extra_for(ask, quantity, {})
+        question = next(each for each in work.current_questions if each.key == ask_key)
+        quantity = work.parse_answer(question, text)
+        gauge, extra = work.extra_for(question, quantity, {})
         assert work.entry is not None
         reading = log.save_reading(
             work.entry,
             self.hand,
-            ask.key,
+            question.key,
             quantity,
             uuid.uuid4().hex,
             attempt=work.answers.attempt,
             gauge=gauge,
             extra=dict(extra),
             at=work.now,
-            slot=ask.slot,
+            slot=question.slot,
         )
         if work.has_follow_up:
             bind(work.station, work.job, work.stage, work.seat, self.hand, work.now).after_save(reading)

@@ -72,7 +72,9 @@ def bolts_out(shed: DemoUser, job: Job, at: datetime, turns: str = "9") -> None:
 
 
 def gaps(shed: DemoUser, job: Job, at: datetime, *values: str) -> None:
-    places = [ask.key for ask in shed.at(job, "split", None, at).questions() if ask.slot and ask.slot.what == Property.GAP]
+    places = [
+        question.key for question in shed.at(job, "split", None, at).questions() if question.slot and question.slot.what == Property.GAP
+    ]
     shed.answer(job, "split", None, at, *zip(places, values, strict=False))
 
 
@@ -88,9 +90,9 @@ def split(shed: DemoUser, job: Job, at: datetime) -> None:
 
 
 def parts(shed: DemoUser, job: Job, at: datetime, *found: tuple[str, str, str, str]) -> None:
-    for number, (what, where, way, wear) in enumerate(found, 1):
-        said = {"part": what, "part-from": where, "part-way": way, "part-wear": wear}
-        shed.answer(job, "strip", None, at, *((f"{asked}.strip-{number}", text) for asked, text in said.items()))
+    for number, (what, where, orientation, wear) in enumerate(found, 1):
+        values = {"part": what, "part-from": where, "part-way": orientation, "part-wear": wear}
+        shed.answer(job, "strip", None, at, *((f"{asked}.strip-{number}", text) for asked, text in values.items()))
 
 
 CLUSTER = (

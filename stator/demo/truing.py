@@ -19,17 +19,17 @@ def turned(shed: DemoUser, job: Job, at: datetime, truth: Misalignment, noise_mm
     """Record one turn at each end, as a dial gauge would show it."""
     dice = random.Random(job.number)  # noqa: S311  the same demo every time
     throw = float(job.card.stroke_mm or 54) / 2
-    swings = runout_from(truth, PressedCrank(-92, 92, -34, 34, throw))
-    shed.answer(job, "true", None, at, *NOT_CLOSED, *_readings(dice, noise_mm, *swings))
+    runouts = runout_from(truth, PressedCrank(-92, 92, -34, 34, throw))
+    shed.answer(job, "true", None, at, *NOT_CLOSED, *_readings(dice, noise_mm, *runouts))
 
 
 def _readings(dice: random.Random, noise_mm: float, left: RunoutVector, right: RunoutVector) -> list[tuple[str, str]]:
     return [
         (
             reading(side, angle).key,
-            f"{swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg)) + dice.gauss(0, noise_mm):.3f}",
+            f"{runout.tir_mm / 2 * math.cos(math.radians(angle - runout.high_spot_deg)) + dice.gauss(0, noise_mm):.3f}",
         )
-        for side, swing in zip(SIDES, (left, right), strict=True)
+        for side, runout in zip(SIDES, (left, right), strict=True)
         for angle in TURN
     ]
 

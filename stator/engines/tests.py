@@ -29,8 +29,8 @@ class Cards(TestCase):
         found = fit_of(self.seat(on="shaft", half="crank", designation="6205", code="k5"))
         self.assertEqual((found.nominal_mm, found.outer.limits, found.inner.limits), (25, Limits(-10, 0), Limits(2, 11)))
         self.assertTrue(found.onto_shaft)
-        grip = fit(found.inner.limits, found.outer.limits)
-        self.assertEqual((grip.min_interference_mm, grip.max_interference_mm), (0.002, 0.021))
+        interference = fit(found.inner.limits, found.outer.limits)
+        self.assertEqual((interference.min_interference_mm, interference.max_interference_mm), (0.002, 0.021))
 
     def test_a_finer_class_on_the_ring_narrows_it(self):
         self.assertEqual(fit_of(self.seat(designation="6204 P6")).inner.limits, Limits(-9, 0))

@@ -47,22 +47,22 @@ def _found(asker: str, token: str) -> BackgroundTask:
 
 
 def _told(request: HttpRequest, making: BackgroundTask, file: str) -> HttpResponse:
-    said = {"words": making.words, "share": round(making.share, 3)}
+    values = {"words": making.words, "share": round(making.share, 3)}
     if making.refused:
-        said["refused"] = making.refused
+        values["refused"] = making.refused
     if making.made:
-        said.update(words="Ready", share=1, goes=making.made.goes or file)
+        values.update(words="Ready", share=1, goes=making.made.goes or file)
         if making.made.goes and making.made.words:
             messages.success(request, making.made.words)
-    return JsonResponse(said)
+    return JsonResponse(values)
 
 
 def _file(making: BackgroundTask) -> FileResponse:
     if making.made is None or making.file is None:
         raise Http404
     made = making.made
-    kept = Path(making.file.name).open("rb")  # noqa: SIM115  the response closes it
-    return FileResponse(kept, as_attachment=not made.inline, filename=made.name, content_type=made.kind)
+    saved = Path(making.file.name).open("rb")  # noqa: SIM115  the response closes it
+    return FileResponse(saved, as_attachment=not made.inline, filename=made.name, content_type=made.kind)
 
 
 @require_GET

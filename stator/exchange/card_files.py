@@ -162,8 +162,8 @@ class _Reader:
 
     def refuse(self, words: str, *path: str | int) -> BadInput:
         where = ".".join(f"{step + 1}" if isinstance(step, int) else step for step in path)
-        said = _("Line {line}, {where}: {reason}") if where else _("Line {line}: {reason}")
-        return BadInput("file", said.format(line=line_of(self.text, *path), where=where, reason=words))
+        text = _("Line {line}, {where}: {reason}") if where else _("Line {line}: {reason}")
+        return BadInput("file", text.format(line=line_of(self.text, *path), where=where, reason=words))
 
     def table(self, name: str) -> list[dict[str, Any]]:
         found = self.data.get(name, [])
@@ -370,8 +370,8 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
             if not values:
                 continue
             old = things.filter(name=values.get("name", "")).first()
-            kept = {"property": old.property, "held": old.held} if isinstance(old, Spec) else {}
-            form = bound(kind, {**usual, **kept, **values}, card=card, instance=old)
+            saved = {"property": old.property, "held": old.held} if isinstance(old, Spec) else {}
+            form = bound(kind, {**usual, **saved, **values}, card=card, instance=old)
             if not form.is_valid():
                 field, errors = next(iter(form.errors.items()))
                 raise BadInput("file", _("Line {line}, {name}: {reason}").format(line=reader.line_num, name=field, reason=errors[0]))

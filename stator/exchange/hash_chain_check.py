@@ -35,7 +35,7 @@ def _place(row: Row) -> list[Any]:
 
 def _body(entry: Row, digests: Mapping[int, str]) -> Body:
     """Return an entry of a file as its digest was made."""
-    call, record = entry.get("call") or {}, entry.get("record") or {}
+    verdict, record = entry.get("call") or {}, entry.get("record") or {}
     opened = _at(entry["opened_at"])
     assert opened is not None
     return Body(
@@ -45,8 +45,8 @@ def _body(entry: Row, digests: Mapping[int, str]) -> Body:
         opened_by=entry.get("opened_by") or "",
         signed_at=_at(entry.get("signed_at")),
         signed_by=entry.get("signed_by") or "",
-        call=(call.get("state", ""), call.get("code", ""), call.get("words", ""), call.get("reason", "")),
-        values=call.get("values", {}),
+        call=(verdict.get("state", ""), verdict.get("code", ""), verdict.get("words", ""), verdict.get("reason", "")),
+        values=verdict.get("values", {}),
         attempt=entry.get("attempt", 1),
         ticks=entry.get("ticks", {}),
         result=entry.get("result", {}),
@@ -61,7 +61,7 @@ def _body(entry: Row, digests: Mapping[int, str]) -> Body:
     )
 
 
-def check_file(document: Row, pictures: Mapping[str, bytes]) -> dict[str, Any]:
+def check_file(document: Row, photos: Mapping[str, bytes]) -> dict[str, Any]:
     """Return the provenance of a file as `stator.stations.framework.provenance` describes it.
 
     Parameters
@@ -78,7 +78,7 @@ def check_file(document: Row, pictures: Mapping[str, bytes]) -> dict[str, Any]:
     """
     signer = signing.signer_of(document)
     fingerprint = signing.fingerprint_of(signer) if signer else ""
-    changed = [*_changed_entries(document, pictures), *_changed_file(document, pictures)]
+    changed = [*_changed_entries(document, photos), *_changed_file(document, photos)]
     if not changed and signer is None and document.get(signing.SIGNATURE):
         changed = [{"station": "", "part": "", "what": [{"code": "signature"}]}]
     if changed:
@@ -90,7 +90,7 @@ def check_file(document: Row, pictures: Mapping[str, bytes]) -> dict[str, Any]:
     return {"code": code, "fingerprint": fingerprint, "changed": changed}
 
 
-def _changed_entries(document: Row, pictures: Mapping[str, bytes]) -> list[dict[str, Any]]:
+def _changed_entries(document: Row, photos: Mapping[str, bytes]) -> list[dict[str, Any]]:
     entries = [entry for entry in document.get("entries", ()) if entry.get("signed_at")]
     digests = {entry["number"]: entry["digest"]["value"] for entry in entries if entry.get("digest")}
     links = {
@@ -99,7 +99,7 @@ def _changed_entries(document: Row, pictures: Mapping[str, bytes]) -> list[dict[
         if entry.get("digest")
     }
     changed = {link.name for link in broken(links.values())} | {str(each["number"]) for each in entries if each["number"] not in digests}
-    here = _picture_digests(document, pictures)
+    here = _picture_digests(document, photos)
     found = []
     for entry in entries:
         what = _what(entry, links.get(entry["number"])) if str(entry["number"]) in changed else []
@@ -110,17 +110,17 @@ def _changed_entries(document: Row, pictures: Mapping[str, bytes]) -> list[dict[
     return found
 
 
-def _is_as_exported(photo: Row, pictures: Mapping[str, bytes]) -> bool:
-    data = pictures.get(photo.get("file", ""))
+def _is_as_exported(photo: Row, photos: Mapping[str, bytes]) -> bool:
+    data = photos.get(photo.get("file", ""))
     return data is not None and hashlib.sha256(data).hexdigest() == photo.get("sha256")
 
 
-def _picture_digests(document: Row, pictures: Mapping[str, bytes]) -> set[str]:
+def _picture_digests(document: Row, photos: Mapping[str, bytes]) -> set[str]:
     """Return the digests of the unchanged photos of a file, as they were saved first, whichever shop encoded them again."""
-    return {str(photo["digest"]) for photo in document.get("photos", ()) if photo.get("digest") and _is_as_exported(photo, pictures)}
+    return {str(photo["digest"]) for photo in document.get("photos", ()) if photo.get("digest") and _is_as_exported(photo, photos)}
 
 
-def _changed_file(document: Row, pictures: Mapping[str, bytes]) -> list[dict[str, Any]]:
+def _changed_file(document: Row, photos: Mapping[str, bytes]) -> list[dict[str, Any]]:
     """Return what was changed in the file as a whole: signed entries cut off its end, or pictures."""
     signed = [entry for entry in document.get("entries", ()) if entry.get("signed_at")]
     values = [entry["digest"]["value"] for entry in signed if entry.get("digest")]
@@ -130,7 +130,7 @@ def _changed_file(document: Row, pictures: Mapping[str, bytes]) -> list[dict[str
     what: list[dict[str, Any]] = []
     if stated.get("entries", 0) != len(signed) or (stated.get("last") or "") not in (last or [""]):
         what.append({"code": "cut", "values": {"stated": stated.get("entries", 0), "count": len(signed)}})
-    if not all(_is_as_exported(photo, pictures) for photo in document.get("photos", ())):
+    if not all(_is_as_exported(photo, photos) for photo in document.get("photos", ())):
         what.append({"code": "picture"})
     return [{"station": "", "part": "", "what": what}] if what else []
 

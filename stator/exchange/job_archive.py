@@ -41,8 +41,8 @@ def opened(data: bytes) -> dict[str, bytes]:
                 raise refused(_("It holds two files of one name."))
             for info in infos:
                 _check(info)
-            wanted = [info for info in infos if info.filename == "job.json" or info.filename.startswith("photos/")]
-            return {info.filename: found.read(info) for info in wanted}
+            needed = [info for info in infos if info.filename == "job.json" or info.filename.startswith("photos/")]
+            return {info.filename: found.read(info) for info in needed}
     except BadInput:
         raise
     except UNREADABLE as error:
@@ -83,5 +83,5 @@ def said_in(files: dict[str, bytes]) -> tuple[JobFile, dict[str, Any]]:
                 check(found)
             except ValidationError as error:
                 raise refused(said_of(error, f"entries {index}, {what}")) from error
-    pictures = {name: data for name, data in files.items() if name.startswith("photos/")}
-    return said, check_file(value, pictures)
+    photos = {name: data for name, data in files.items() if name.startswith("photos/")}
+    return said, check_file(value, photos)

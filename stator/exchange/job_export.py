@@ -66,8 +66,8 @@ def _reading(reading: Reading, names: Mapping[str, str], entry: Entry, card: Eng
 
 
 def _call(entry: Entry) -> dict[str, Any]:
-    said = {"state": entry.call_state, "words": entry.call_words, "reason": entry.reason}
-    return {**said, "code": entry.call_code, "values": entry.call_values}
+    values = {"state": entry.call_state, "words": entry.call_words, "reason": entry.reason}
+    return {**values, "code": entry.call_code, "values": entry.call_values}
 
 
 def _record(entry: Entry) -> dict[str, Any] | None:
@@ -145,11 +145,11 @@ def _equipment(entries: list[dict[str, Any]], gauges: Mapping[str, Gauge]) -> di
     gauges = {**gauges, **{gauge.name: gauge for gauge in Gauge.objects.filter(name__in=chosen)}}
     others = []
     for kind, model in KINDS.items():
-        wanted = {name for of, name in named if of == kind}
-        if kind == "gauges" or not wanted:
+        needed = {name for of, name in named if of == kind}
+        if kind == "gauges" or not needed:
             continue
         fields = [field.name for field in model._meta.concrete_fields if field.name not in ("id", "name", "retired", "from_file")]
-        for thing in model._default_manager.filter(name__in=wanted):
+        for thing in model._default_manager.filter(name__in=needed):
             others.append({"kind": kind, "name": thing.name, "figures": {name: _plain(getattr(thing, name)) for name in fields}})
     described = [{"name": name, **{field: _plain(getattr(gauge, field)) for field in GAUGE}} for name, gauge in gauges.items()]
     return {"gauges": described, "equipment": others}

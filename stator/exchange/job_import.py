@@ -50,9 +50,9 @@ class JobImporter:
     """A job that is written from a file. Without `pictures` it is a dry run, which saves no file."""
 
     def __init__(
-        self, said: JobFile, digest: str, person: Person, agrees: dict[str, Any], pictures: Mapping[str, Cleaned] | None = None
+        self, said: JobFile, digest: str, person: Person, agrees: dict[str, Any], photos: Mapping[str, Cleaned] | None = None
     ) -> None:
-        self.said, self.digest, self.person, self.agrees, self.pictures = said, digest, person, agrees, pictures
+        self.said, self.digest, self.person, self.agrees, self.pictures = said, digest, person, agrees, photos
         self.mark = f"{f'{said.shop.name}, ' if said.shop.name else ''}file {digest[:8]}, read in {day(timezone.now())}"
         self.people: dict[str, Person] = {}
         self.shelf: dict[tuple[str, str], int] = {}
@@ -76,8 +76,8 @@ class JobImporter:
     def equip(self) -> None:
         """Add the file's equipment as retired equipment of this shop, so that the log can refer to it."""
         for index, each in enumerate(self.said.gauges, 1):
-            figures = each.model_dump(exclude={"name"})
-            gauge = self._shelved("gauges", each.name, figures, f"gauges {index}")
+            values = each.model_dump(exclude={"name"})
+            gauge = self._shelved("gauges", each.name, values, f"gauges {index}")
             self.gauges[each.name] = gauge
         for index, thing in enumerate(self.said.equipment, 1):
             if thing.kind not in KINDS or thing.kind == "gauges":
@@ -126,8 +126,8 @@ class JobImporter:
         self._tray(job)
         for photo in said.photos:
             self._photo(job, run, photo)
-        told = {"told": self.agrees, "left_out": self.left_out[:100]}
-        Origin.objects.create(job=job, shop=said.shop.name, digest=self.digest, read_by=self.person, **told)
+        values = {"told": self.agrees, "left_out": self.left_out[:100]}
+        Origin.objects.create(job=job, shop=said.shop.name, digest=self.digest, read_by=self.person, **values)
         if said.job.gone_at:
             Job.objects.filter(pk=job.pk).update(gone_at=said.job.gone_at)
         return Job.objects.get(pk=job.pk)
@@ -226,10 +226,10 @@ class JobImporter:
         """Columns of the address that a row has in its file; none where it has none."""
         if row.part is None or not row.property:
             return {}
-        slot = _slot(row, row.part)
-        if slot not in self.places:
-            self.places[slot] = columns(job.card_id, slot)
-        return self.places[slot]
+        fact_key = _slot(row, row.part)
+        if fact_key not in self.places:
+            self.places[fact_key] = columns(job.card_id, fact_key)
+        return self.places[fact_key]
 
     def _reading(self, row: ReadingIn, entry: Entry, where: str) -> Reading:
         if not row.ask or len(row.ask) > 80:
@@ -313,8 +313,8 @@ class JobImporter:
 def _finding(row: DerivedIn) -> Finding | None:
     if row.part is None or not row.property:
         return None
-    slot = _slot(row, row.part)
-    return Finding(slot, row.value, row.text, row.uncertainty, row.resolution, row.assumed)
+    fact_key = _slot(row, row.part)
+    return Finding(fact_key, row.value, row.text, row.uncertainty, row.resolution, row.assumed)
 
 
 def _slot(row: FactKeyInput, part: PartIn) -> FactKey:
@@ -343,12 +343,12 @@ def job_from_zip(data: bytes, person: Person, tell: Tell = no_progress) -> Job:
     said, agrees = said_in(files)
     if said.job.gone_at and not person.is_owner:
         raise refused(OWNERS)
-    pictures = _pictures(said, files, tell)
+    photos = _pictures(said, files, tell)
     reader = partial(JobImporter, said, sha256(data).hexdigest(), person, agrees)
     with import_dry_run.copy_of_database(), transaction.atomic():
         import_dry_run.dry_run(reader().job(), person, lambda words, share: tell(words, 0.5 + 0.4 * share))
     tell(_("Saving the job"), 0.9)
-    saving = reader(pictures)
+    saving = reader(photos)
     try:
         with transaction.atomic():
             made = saving.job()

@@ -49,7 +49,7 @@ def plot(prediction: Prediction, lines: list[PredictionComparison]) -> SafeStrin
 
 def _drawn(prediction: Prediction, lines: list[PredictionComparison], drawing: str, width: float) -> SafeString:
     narrow = width < WIDTHS["wide"]
-    said = "; ".join(
+    text = "; ".join(
         _("{case}: predicted {low} to {high}, happened {happened}").format(
             case=each.label, low=_percent(each.low), high=_percent(each.high), happened=_percent(each.happened)
         )
@@ -57,15 +57,15 @@ def _drawn(prediction: Prediction, lines: list[PredictionComparison], drawing: s
     )
     over = ROW * (1.7 if narrow else 1.0)  # a phone has the label above its line
     below = FOOT["narrow" if narrow else "wide"]
-    sheet = Sheet(width, TOP + over * len(lines) + below, str(prediction.name), said, drawing)
+    sheet = Sheet(width, TOP + over * len(lines) + below, str(prediction.name), text, drawing)
     left, right = (16.0, width - 24.0) if narrow else (250.0, width - 40.0)
-    most = max(1.0, *(max(each.high, each.happened, *(each.unsure or ())) for each in lines))
+    highest = max(1.0, *(max(each.high, each.happened, *(each.unsure or ())) for each in lines))
     foot = TOP + over * len(lines)
 
     def x(share: float) -> float:
-        return left + (right - left) * max(0.0, share) / most
+        return left + (right - left) * max(0.0, share) / highest
 
-    ticks = [tick / 2 for tick in range(int(most * 2) + 1)]
+    ticks = [tick / 2 for tick in range(int(highest * 2) + 1)]
     for tick in ticks:
         sheet.line((x(tick), TOP - 8), (x(tick), foot), "rule" if tick != 1.0 else "thin")
         sheet.text((x(tick), foot + 18), _percent(tick), "tick", "middle")

@@ -93,15 +93,15 @@ class ReferenceNames:
 
         A number of another shop's equipment means nothing here.
         """
-        left, kept = [], {}
+        left, saved = [], {}
         for key, value in choices.items():
             bare = re.search(r"(?:^|-)(\d+)(?::|$)", str(value)) if kind_of(station, key) else None
             if bare:
                 left.append(f"{key.replace('-', ' ')}: number {bare[1][:12]} of another shop's shelves.")
                 continue
-            kept[key] = value
-        found = self.into(kept)
-        named = {kind: name for kind, name in NAMED.findall(json.dumps(kept, ensure_ascii=False)) if (kind, name) not in self.numbers}
+            saved[key] = value
+        found = self.into(saved)
+        named = {kind: name for kind, name in NAMED.findall(json.dumps(saved, ensure_ascii=False)) if (kind, name) not in self.numbers}
         left += [f"{name} is not described in the file ({kind})." for kind, name in named.items()]
         return found, left
 

@@ -56,8 +56,8 @@ class Names(TestCase):
         self.assertEqual(self.refs.choices_in("crank-in", {"tool": "7"})[0], {})
 
     def test_what_is_not_here_is_left_out_and_nothing_else(self):
-        said = {"heater": "@{heaters/Forge}", "wanted": "usual", "skipped": ["room", "b-@{marks/99}"], "turns": {"1": 2}, "none": None}
-        self.assertEqual(self.refs.into(said), {"wanted": "usual", "skipped": ["room"], "turns": {"1": 2}, "none": None})
+        values = {"heater": "@{heaters/Forge}", "wanted": "usual", "skipped": ["room", "b-@{marks/99}"], "turns": {"1": 2}, "none": None}
+        self.assertEqual(self.refs.into(values), {"wanted": "usual", "skipped": ["room"], "turns": {"1": 2}, "none": None})
         self.assertIsNone(self.refs.into("home-s@{seats/Nowhere}"))
 
 
@@ -70,8 +70,8 @@ class PinsOnTheCard(TestCase):
         self.client = Hands(self.made).client
 
     def put(self, pk="", **fields):
-        said = {"part": "fitted", "id": pk, **{f"fitted-{name}": value for name, value in fields.items()}}
-        return self.client.post(f"/jobs/{self.made.tag}/card/", said, follow=True)
+        values = {"part": "fitted", "id": pk, **{f"fitted-{name}": value for name, value in fields.items()}}
+        return self.client.post(f"/jobs/{self.made.tag}/card/", values, follow=True)
 
     PIN = {"name": "Stop pin", "kind": "pin", "half": "left", "loads_from": "inside", "d_mm": "10", "length_mm": "1 in"}
 

@@ -71,15 +71,15 @@ class Whole(TestCase):
     def spoilt(self, change=None, **files):
         """The file with its JSON changed, or with other files in it."""
         with zipfile.ZipFile(io.BytesIO(self.data)) as found:
-            kept = {name: found.read(name) for name in found.namelist()}
+            saved = {name: found.read(name) for name in found.namelist()}
         if change:
-            said = json.loads(kept["job.json"])
+            said = json.loads(saved["job.json"])
             change(said)
-            kept["job.json"] = json.dumps(said).encode()
-        kept.update(files)
+            saved["job.json"] = json.dumps(said).encode()
+        saved.update(files)
         out = io.BytesIO()
         with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as again:
-            for name, data in kept.items():
+            for name, data in saved.items():
                 again.writestr(name, data)
         return out.getvalue()
 

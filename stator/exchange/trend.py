@@ -66,10 +66,10 @@ def series(card: EngineCard) -> dict[str, tuple[str, list[Point]]]:
 
 def _name(reading: Reading) -> str:
     """The same in every job for what is measured at the same place; empty for what cannot be named."""
-    entry, slot = reading.entry, slot_of(reading)
+    entry, fact_key = reading.entry, slot_of(reading)
     station = STATION_BY_KEY.get(entry.station.key)
-    if slot and station and station.words:
-        return f"{station.name}, {label(station.words, slot)}"
+    if fact_key and station and station.words:
+        return f"{station.name}, {label(station.words, fact_key)}"
     asked = reading.extra.get("asked")
     seat = entry.seat.name if entry.seat else ""
     return ", ".join(filter(None, (str(NAMES.get(entry.station.key, entry.station.key)), seat, asked))) if asked else ""
@@ -81,10 +81,10 @@ def draw(name: str, kind: str, points: list[Point]) -> SafeString:
 
 
 def _drawn(name: str, kind: str, points: list[Point], drawing: str, width: float) -> SafeString:
-    said = "; ".join(
+    text = "; ".join(
         _("job {tag}, {day}: {value}").format(tag=point.tag, day=day(point.at), value=show(exact(point.value, kind))) for point in points
     )
-    sheet, right = Sheet(width, 320, name, said, drawing), width - 30
+    sheet, right = Sheet(width, 320, name, text, drawing), width - 30
     values = [point.value for point in points]
     unit = unit_for(kind, max(abs(value) for value in values))
     low, high = min(values), max(values)

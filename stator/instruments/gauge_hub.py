@@ -53,13 +53,13 @@ class Listener:
             if not self.on or (shop.stocked and shop.stocked == self._stocked):
                 return
             self._stocked = shop.stocked
-            wanted = {each.pk: each for each in shelves(shop).gauges if each.port}
-            settings = {pk: f"{it.name} {it.port} {it.baud} {it.kind} {it.on_button}" for pk, it in wanted.items()}
+            needed = {each.pk: each for each in shelves(shop).gauges if each.port}
+            settings = {pk: f"{it.name} {it.port} {it.baud} {it.kind} {it.on_button}" for pk, it in needed.items()}
             for pk, (setting, reader) in list(self._readers.items()):
                 if settings.get(pk) != setting:
                     reader.stop()
                     del self._readers[pk]
-            for pk, gauge in wanted.items():
+            for pk, gauge in needed.items():
                 if pk not in self._readers:
                     unit = OWN_UNIT[gauge.measures]
                     reader = Reader(gauge.name, gauge.port, gauge.measures, unit, baud=gauge.baud, on_button=gauge.on_button)

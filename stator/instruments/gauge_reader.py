@@ -127,11 +127,11 @@ class Reader(threading.Thread):
             found = self._peaks[mark]
         return None if found == float("-inf") else found
 
-    def send_command(self, lever: str) -> None:
+    def send_command(self, control: str) -> None:
         """Send one of the words it offered."""
         line = self._line
-        if lever in self.levers and line is not None:
-            line.write(f"{lever}\n".encode())
+        if control in self.levers and line is not None:
+            line.write(f"{control}\n".encode())
 
     def stop(self) -> None:
         self._over.set()
@@ -204,20 +204,20 @@ class Reader(threading.Thread):
 
     def _remark(self, words: str) -> None:
         if words.startswith("can ") and "=" in words:
-            lever, _, does = words[4:].partition("=")
+            control, _, does = words[4:].partition("=")
             if len(self.levers) < 12:
-                self.levers[lever.strip()[:40]] = does.strip()[:40]
+                self.levers[control.strip()[:40]] = does.strip()[:40]
         else:
             self.remark = words[:120]
 
 
 def _plainly(error: Exception) -> str:
     """Return what went wrong with a line, without the library's own words."""
-    said = str(error).lower()
-    if "refused" in said:
+    text = str(error).lower()
+    if "refused" in text:
         return _("Nobody answers there.")
-    if "no such file" in said or "could not open port" in said or "cannot find" in said:
+    if "no such file" in text or "could not open port" in text or "cannot find" in text:
         return _("There is no such port: is it plugged in?")
-    if "denied" in said:
+    if "denied" in text:
         return _("This machine may not open that port.")
     return _("The connection was lost.")

@@ -45,7 +45,10 @@ def _ask_of(work: BoundStation, line: LogLine) -> Question:
     """The question a line answers: the one it names, else the next in turn."""
     named = line.place.casefold()
     found = (
-        next((ask for ask in work.current_questions if named and named in (ask.key.casefold(), ask.text.casefold())), None)
+        next(
+            (question for question in work.current_questions if named and named in (question.key.casefold(), question.text.casefold())),
+            None,
+        )
         or work.next_question
     )
     if found is None:
@@ -70,16 +73,16 @@ def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gau
         try:
             if halted or line.refused:
                 raise BadInput("line", halted or line.refused)
-            ask = _ask_of(work, line)
+            question = _ask_of(work, line)
             since = max([work.job.booked_in_at, *(reading.taken_at for reading in work.readings if not reading.withdrawn_at)])
             at = line.at if line.at and since <= line.at <= now else None
             extra = {"heard": True, "log": name[:80]}
-            reading = save_reading(work, ask, line.text, f"{key}-{line.number}", gauge=gauge, at=at, extra=extra)
+            reading = save_reading(work, question, line.text, f"{key}-{line.number}", gauge=gauge, at=at, extra=extra)
         except BadInput as error:
             found.append(AssignedLine(line, True, waits=error.message if halted else "", why_not="" if halted else error.message))
             halted = halted or _("waits for line {number}").format(number=line.number)
             continue
-        found.append(AssignedLine(line, True, ask.text, work.format_reading(reading, ask), at))
+        found.append(AssignedLine(line, True, question.text, work.format_reading(reading, question), at))
         work = again(work)
     return found
 
@@ -110,15 +113,17 @@ def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
     with transaction.atomic():
         doing: IdempotentRequest = request.act  # type: ignore[attr-defined]
         found = place(work, lines, chosen, gauge, name, doing.key)
-        kept = [each for each in found if each.shown]
-        if not keep or not kept:
+        saved = [each for each in found if each.shown]
+        if not keep or not saved:
             transaction.set_rollback(True)  # only to show what would be
-    if keep and kept:
+    if keep and saved:
         again(work).update_work_plan()
         messages.success(
             request,
-            ngettext("{kept} reading kept from {name}.", "{kept} readings kept from {name}.", len(kept)).format(kept=len(kept), name=name),
+            ngettext("{kept} reading kept from {name}.", "{kept} readings kept from {name}.", len(saved)).format(
+                kept=len(saved), name=name
+            ),
         )
         return redirect(work.address)
-    data_of = {"work": work, "job": work.job, "gauge": gauge, "gauges": gauges, "name": name, "found": found, "kept": len(kept)}
+    data_of = {"work": work, "job": work.job, "gauge": gauge, "gauges": gauges, "name": name, "found": found, "kept": len(saved)}
     return render(request, "instruments/log_file.html", {**data_of, "log": text})

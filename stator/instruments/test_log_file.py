@@ -81,13 +81,13 @@ class WhereTheyGo(TestCase):
         return self.client.post("/jobs/0412/true/log-file/", {**data, **changed})
 
     def set_up(self):
-        for ask, text in (
+        for question, text in (
             ("support-place.left", "92"),
             ("gauge-place.left", "34"),
             ("support-place.right", "92"),
             ("gauge-place.right", "34"),
         ):
-            self.client.post("/jobs/0412/true/keep/", {"ask": ask, "text": text})
+            self.client.post("/jobs/0412/true/keep/", {"ask": question, "text": text})
 
     def standing(self):
         return {each.ask: each for each in Reading.objects.filter(withdrawn_at=None, property="shaft-reading")}
@@ -99,9 +99,9 @@ class WhereTheyGo(TestCase):
         self.assertContains(shown, "Drive side at 135°")
         self.assertEqual(self.standing(), {})
         self.assertRedirects(self.keep(shown), "/jobs/0412/true/")
-        kept = self.standing()
-        self.assertEqual([kept[f"shaft-reading.left.{angle}"].canonical for angle in (0, 45, 315, 360)], [0.012, 0.016, 0.002, 0.013])
-        self.assertEqual((kept["shaft-reading.left.0"].gauge, kept["shaft-reading.left.0"].extra["log"]), (self.dial, "dial.csv"))
+        saved = self.standing()
+        self.assertEqual([saved[f"shaft-reading.left.{angle}"].canonical for angle in (0, 45, 315, 360)], [0.012, 0.016, 0.002, 0.013])
+        self.assertEqual((saved["shaft-reading.left.0"].gauge, saved["shaft-reading.left.0"].extra["log"]), (self.dial, "dial.csv"))
 
     def test_kept_twice_it_is_there_once(self):
         self.set_up()

@@ -26,31 +26,31 @@ class ThePartsOfPractice(SimpleTestCase):
 
 class TheWheel(SimpleTestCase):
     def test_putty_and_drill_move_the_heavy_spot_as_they_would(self):
-        wheel = Wheel(3)
-        before = abs(wheel.heavy)
+        flywheel = Wheel(3)
+        before = abs(flywheel.heavy)
         for _ in range(8):
-            wheel.pull("roll")
-            wheel.after(0.1)
-        wheel.pull("more")
-        self.assertLess(abs(wheel.felt), before)
-        self.assertEqual(abs(wheel.heavy), before)  # putty takes nothing off
-        wheel.pull("less")
-        self.assertAlmostEqual(abs(wheel.felt), before)
-        wheel.pull("small")
-        self.assertAlmostEqual(before - abs(wheel.heavy), drilled_mass_g(4, 5, 7850) * 80, delta=6)
-        wheel.pull("new")
-        self.assertNotAlmostEqual(abs(wheel.heavy), before, delta=0.1)
-        self.assertEqual(wheel.putty_g, 0)
+            flywheel.pull("roll")
+            flywheel.after(0.1)
+        flywheel.pull("more")
+        self.assertLess(abs(flywheel.felt), before)
+        self.assertEqual(abs(flywheel.heavy), before)  # putty takes nothing off
+        flywheel.pull("less")
+        self.assertAlmostEqual(abs(flywheel.felt), before)
+        flywheel.pull("small")
+        self.assertAlmostEqual(before - abs(flywheel.heavy), drilled_mass_g(4, 5, 7850) * 80, delta=6)
+        flywheel.pull("new")
+        self.assertNotAlmostEqual(abs(flywheel.heavy), before, delta=0.1)
+        self.assertEqual(flywheel.putty_g, 0)
 
     def test_with_the_right_putty_it_stops_anywhere(self):
-        wheel = Wheel(3)
+        flywheel = Wheel(3)
         for _ in range(8):
-            wheel.pull("roll")
-            wheel.after(0.1)
-        while abs(wheel.felt) > wheel.truth.rubs_gmm:
-            wheel.pull("more")
+            flywheel.pull("roll")
+            flywheel.after(0.1)
+        while abs(flywheel.felt) > flywheel.truth.rubs_gmm:
+            flywheel.pull("more")
         marks = []
         for _ in range(12):
-            wheel.pull("roll")
-            marks.append(float(wheel.after(0.1).split()[0]))
+            flywheel.pull("roll")
+            marks.append(float(flywheel.after(0.1).split()[0]))
         self.assertFalse(stops(marks).telling)

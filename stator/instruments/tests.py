@@ -365,15 +365,15 @@ class Truths(SimpleTestCase):
         self.assertAlmostEqual(said[-1], 0.75 * ram.breaks_n / 1000, delta=0.3)
 
     def test_a_wheel_speaks_once_a_stop_and_stops_near_its_heavy_spot(self):
-        wheel = Wheel(7)
-        self.assertIsNone(wheel.after(0.1))
+        flywheel = Wheel(7)
+        self.assertIsNone(flywheel.after(0.1))
         stops = []
         for _ in range(30):
-            wheel.pull("roll")
-            stops.append(float(wheel.after(0.1).split()[0]))
-            self.assertIsNone(wheel.after(0.1))
+            flywheel.pull("roll")
+            stops.append(float(flywheel.after(0.1).split()[0]))
+            self.assertIsNone(flywheel.after(0.1))
         mean = math.degrees(math.atan2(*(sum(f(math.radians(s)) for s in stops) for f in (math.sin, math.cos)))) % 360
-        self.assertAlmostEqual(mean, math.degrees(cmath.phase(wheel.heavy)) % 360, delta=8)
+        self.assertAlmostEqual(mean, math.degrees(cmath.phase(flywheel.heavy)) % 360, delta=8)
 
     def test_all_four_speak_and_take_their_levers_over_the_wire(self):
         shed = StandIns()

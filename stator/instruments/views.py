@@ -49,13 +49,13 @@ def live(request: HttpRequest, pk: int) -> HttpResponse:
     since = request.GET.get("since", "")
     if reader.on_button and since.isdigit() and (following := reader.since(int(since))):
         last = following[0]  # one after another: none that was sent is passed over
-    said: dict[str, Any] = {"state": standing.key, "words": standing.words, "seq": last.seq if last else 0}
-    said["mine"] = held.device == get["device"]
-    if not said["mine"]:
-        said.update(state="elsewhere", words=_("{name} feeds another page: {place}.").format(name=gauge.name, place=held.place))
-        return JsonResponse(said)
+    values: dict[str, Any] = {"state": standing.key, "words": standing.words, "seq": last.seq if last else 0}
+    values["mine"] = held.device == get["device"]
+    if not values["mine"]:
+        values.update(state="elsewhere", words=_("{name} feeds another page: {place}.").format(name=gauge.name, place=held.place))
+        return JsonResponse(values)
     if last and standing.key == LIVE:
-        said.update(
+        values.update(
             text=last.line.text,
             shown=shown(gauge, last.line.canonical, request.GET.get("unit", "")[:20]),
             label=last.line.label,
@@ -64,9 +64,9 @@ def live(request: HttpRequest, pk: int) -> HttpResponse:
         )
         peak = reader.peak(get["mark"]) if get["mark"] else None
         if peak is not None:
-            said.update(peak=shown(gauge, peak, request.GET.get("unit", "")[:20]))
-    said["levers"] = [[word, does] for word, does in reader.levers.items()] if reader.is_open else []
-    return JsonResponse(said)
+            values.update(peak=shown(gauge, peak, request.GET.get("unit", "")[:20]))
+    values["levers"] = [[word, does] for word, does in reader.levers.items()] if reader.is_open else []
+    return JsonResponse(values)
 
 
 @require_POST

@@ -41,12 +41,12 @@ def slot_of(row: FactKeyFields) -> FactKey | None:
 
 def taken_of(reading: Reading) -> MeasuredReading | None:
     """A reading as plain values; None while it has no address."""
-    slot = slot_of(reading)
-    if slot is None:
+    fact_key = slot_of(reading)
+    if fact_key is None:
         return None
     entry = reading.entry
     return MeasuredReading(
-        slot=slot,
+        slot=fact_key,
         value=reading.canonical,
         text=reading.text,
         kind=reading.kind,

@@ -158,17 +158,17 @@ def _where(slot: FactKey) -> Where:
     return slot.part.kind, slot.part.uid, slot.what
 
 
-def _of_card(figure: CardFigure) -> Fact:
+def _of_card(value: CardFigure) -> Fact:
     """Return what a card says, as a fact."""
     return Fact(
-        slot=figure.slot,
-        value=figure.value,
-        text=figure.text,
-        origin=Origin.ASSUMED if figure.assumed else Origin.CARD,
-        kind=figure.slot.about.kind,
-        uncertainty=figure.uncertainty,
-        source=figure.source,
-        assumed=figure.assumed,
+        slot=value.slot,
+        value=value.value,
+        text=value.text,
+        origin=Origin.ASSUMED if value.assumed else Origin.CARD,
+        kind=value.slot.about.kind,
+        uncertainty=value.uncertainty,
+        source=value.source,
+        assumed=value.assumed,
     )
 
 
@@ -254,8 +254,8 @@ class Facts:
 
     def all_of(self, known: Property) -> list[Fact]:
         """Return every fact of one property for any part, from the oldest."""
-        wanted = dict.fromkeys(where for where in (*self._taken, *self._told) if where[2] == known)
-        found = [fact for where in wanted for facts in self._facts(where).values() for fact in facts]
+        needed = dict.fromkeys(where for where in (*self._taken, *self._told) if where[2] == known)
+        found = [fact for where in needed for facts in self._facts(where).values() for fact in facts]
         return sorted(found, key=_when)
 
     def parts_with(self, known: Property) -> list[Part]:
@@ -329,8 +329,8 @@ class EntryData:
 
     def times(self, slot: FactKey) -> int:
         """Return how often a place is read: once, or as often as a verdict that was too close needs."""
-        wanted = self.chosen.get("times", {})
-        return int(wanted.get(slot.key, 1)) if isinstance(wanted, dict) else 1
+        needed = self.chosen.get("times", {})
+        return int(needed.get(slot.key, 1)) if isinstance(needed, dict) else 1
 
     def was_skipped(self, slot: FactKey) -> bool:
         return slot.key in self.skipped

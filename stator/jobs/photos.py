@@ -44,20 +44,21 @@ def clean(data: bytes, side_px: int = SIDE_PX) -> tuple[bytes, tuple[int, int]]:
     try:
         _readers()
         with _one_at_a_time, Image.open(io.BytesIO(data), formats=FORMATS) as source:
-            most = LARGEST_PX[source.format or "PNG"]
-            if source.width * source.height > most:
+            highest = LARGEST_PX[source.format or "PNG"]
+            if source.width * source.height > highest:
                 raise BadInput(
-                    "photo", _("That picture has more than {most} million pixels. Take it at a smaller size.").format(most=most // 1000000)
+                    "photo",
+                    _("That picture has more than {most} million pixels. Take it at a smaller size.").format(most=highest // 1000000),
                 )
             profile = source.info.get("icc_profile")
             source.draft("RGB", (2 * side_px, 2 * side_px))
             small = source if source.mode in ("RGB", "L") else source.convert("RGB")
             small.thumbnail((side_px, side_px))  # before it is turned: a copy of the small one costs little
-            picture = ImageOps.exif_transpose(small).convert("RGB")
+            photo = ImageOps.exif_transpose(small).convert("RGB")
             out = io.BytesIO()
             more = {"icc_profile": profile} if profile and len(profile) <= LARGEST_PROFILE else {}
-            picture.save(out, "JPEG", quality=85, optimize=True, progressive=True, exif=b"", **more)
-            return out.getvalue(), picture.size
+            photo.save(out, "JPEG", quality=85, optimize=True, progressive=True, exif=b"", **more)
+            return out.getvalue(), photo.size
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError) as error:
         if isinstance(error, BadInput):
             raise

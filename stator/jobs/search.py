@@ -93,7 +93,7 @@ def install(using: str = "default", **kwargs: Any) -> None:
 
 def lines_with(jobs: Iterable[int], words: Iterable[str]) -> dict[int, list[str]]:
     """Return the lines of some jobs that contain one of the words, each line once, by the row of the job."""
-    wanted, rows = [word.lower() for word in words], list(jobs)
+    needed, rows = [word.lower() for word in words], list(jobs)
     marks = ", ".join(["%s"] * len(rows))
     found: dict[int, list[str]] = {row: [] for row in rows}
     with connections["default"].cursor() as cursor:
@@ -101,7 +101,7 @@ def lines_with(jobs: Iterable[int], words: Iterable[str]) -> dict[int, list[str]
         texts = cursor.fetchall()
     read = Reading.objects.filter(entry__job__in=rows, kind="words", withdrawn_at=None).order_by("pk")
     for job, text in [*texts, *read.values_list("entry__job", "text")]:
-        found[job] += [line for line in text.split("\n") if line not in found[job] and any(word in line.lower() for word in wanted)]
+        found[job] += [line for line in text.split("\n") if line not in found[job] and any(word in line.lower() for word in needed)]
     return found
 
 

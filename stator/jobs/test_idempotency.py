@@ -28,8 +28,8 @@ class Keys(TestCase):
         self.client.force_login(person())
 
     def keep(self, text, key, ask="support-place.left", page=PAGE, client=None, **more):
-        said = {"ask": ask, "text": text, "client_key": key, **more}
-        return (client or self.client).post(f"{page}keep/", said, headers={"HX-Request": "true"})
+        values = {"ask": ask, "text": text, "client_key": key, **more}
+        return (client or self.client).post(f"{page}keep/", values, headers={"HX-Request": "true"})
 
     def standing(self):
         return list(Reading.objects.filter(withdrawn_at=None).values_list("ask", "text"))
@@ -80,14 +80,14 @@ class Keys(TestCase):
 
     def test_a_tray_place_of_another_job_is_never_overwritten(self):
         other = job(428)
-        said = {"name": "thin washer", "count": "1", "client_key": "t"}
-        self.client.post("/jobs/0412/tray/", said)
-        self.client.post(f"/jobs/{other.tag}/tray/", {**said, "name": "circlip"})
-        self.client.post("/jobs/0412/tray/", said)
+        values = {"name": "thin washer", "count": "1", "client_key": "t"}
+        self.client.post("/jobs/0412/tray/", values)
+        self.client.post(f"/jobs/{other.tag}/tray/", {**values, "name": "circlip"})
+        self.client.post("/jobs/0412/tray/", values)
         self.assertEqual(
             list(TrayPlace.objects.values_list("job__number", "number", "name")), [(412, 1, "thin washer"), (428, 1, "circlip")]
         )
-        answer = self.client.post("/jobs/0412/tray/", {**said, "name": "thick washer"}, follow=True)
+        answer = self.client.post("/jobs/0412/tray/", {**values, "name": "thick washer"}, follow=True)
         self.assertContains(answer, "thick washer lies in place 2")
 
     def test_a_bolt_and_an_owner_s_link_sent_twice_are_there_once(self):
@@ -163,8 +163,8 @@ class Signing(TestCase):
     def test_undo_strikes_out_the_reading_that_the_page_shows_as_the_last(self):
         shown = Reading.objects.get()
         self.keep("One leans.", self.bram)
-        said = {"ask": "note", "text": "undo", "latest": shown.pk}
-        self.assertContains(self.client.post(f"{self.page}keep/", said, headers={"HX-Request": "true"}), "Meanwhile Bram kept One leans.")
+        values = {"ask": "note", "text": "undo", "latest": shown.pk}
+        self.assertContains(self.client.post(f"{self.page}keep/", values, headers={"HX-Request": "true"}), "Meanwhile Bram kept One leans.")
         self.assertFalse(Reading.objects.exclude(withdrawn_at=None).exists())
 
 
@@ -257,7 +257,7 @@ class Closed(TestCase):
     def test_no_address_changes_anything_in_it(self):
         before = self.everything()
         thing = {f"{part}": each.pk for part, each in self.things.items()}
-        said = {
+        values = {
             "ask": "room",
             "text": "19",
             "action": "heat",
@@ -290,7 +290,7 @@ class Closed(TestCase):
                 if "to-shelf" in address or "sheet/link" in address:
                     continue  # a copy for the next engine, and the owner's link, are no part of it
                 with self.subTest(address, **more):
-                    self.assertLess(self.bram.post(address, {**said, **more}).status_code, 500)
+                    self.assertLess(self.bram.post(address, {**values, **more}).status_code, 500)
         self.assertEqual(self.everything(), before)
 
     def test_its_pages_offer_nothing_that_would_be_refused(self):

@@ -19,12 +19,12 @@ def add_to_tray(
     """
     with transaction.atomic():
         require_open_job(job)
-        told = {"name": name[:80], "count": count, **words}
+        values = {"name": name[:80], "count": count, **words}
         known = TrayPlace.objects.filter(job=job, client_key=client_key)
-        if known.update(**told):
+        if known.update(**values):
             job.touch()
             return known.get()
         last = TrayPlace.objects.filter(job=job).aggregate(last=Max("number"))["last"] or 0
-        place = TrayPlace.objects.create(job=job, number=last + 1, station=station, by=person, client_key=client_key, **told)
+        place = TrayPlace.objects.create(job=job, number=last + 1, station=station, by=person, client_key=client_key, **values)
         job.touch()
         return place

@@ -43,12 +43,12 @@ def add(request: HttpRequest, tag: str) -> HttpResponse:
         )
     try:
         require_open_job(job)
-        pictures = _cleaned(request, uploads[:MOST_AT_ONCE])  # takes a moment: outside the transaction
+        photos = _cleaned(request, uploads[:MOST_AT_ONCE])  # takes a moment: outside the transaction
         with sent(request) as doing:
             doing.job, doing.outcome["goes"] = job, goes
             if not doing.repeats:
-                _keep(request, require_open_job(job), pictures)
-            doing.refused = not pictures
+                _keep(request, require_open_job(job), photos)
+            doing.refused = not photos
     except JobClosed as error:
         messages.error(request, error.message)
     return redirect(goes)
@@ -70,12 +70,12 @@ def _keep(request: HttpRequest, job: Job, pictures: list[Cleaned]) -> None:
     caption = request.POST.get("caption", "").strip()
     part = next((each for each in parts_of(job.card) if f"{each.kind}:{each.uid}" == request.POST.get("part", "")), None)
     about = subject_of(job.card_id, part) if part else None
-    kept: list[Photo] = []
+    saved: list[Photo] = []
     try:
         for picture in pictures:
-            kept.append(keep_photo(job, stage, picture, caption, request.user, subject=about))  # type: ignore[arg-type]
+            saved.append(keep_photo(job, stage, picture, caption, request.user, subject=about))  # type: ignore[arg-type]
     except BaseException:
-        for photo in kept:  # their rows are taken back with the act; no file of theirs stays
+        for photo in saved:  # their rows are taken back with the act; no file of theirs stays
             photo.forget_files()
         raise
 

@@ -59,9 +59,9 @@ def begin(
 
 def _set_up(attempt: Attempt, kind: Exercise) -> None:
     """Save the answers on the setup, which is not what is practiced."""
-    for number, (ask, text) in enumerate(kind.presets):
+    for number, (question, text) in enumerate(kind.presets):
         work = bound_work(attempt)
-        asked = next((each for each in work.current_questions if each.key == ask), None)
+        asked = next((each for each in work.current_questions if each.key == question), None)
         if asked:
             save_reading(opened(work), asked, text, f"practice-{attempt.pk}-{number}")
 
@@ -81,12 +81,12 @@ def standing(attempt: Attempt) -> Any:
     return exercise_of(attempt).standing(attempt.seed, attempt.level, pulls_of(attempt), attempt.truth, passed_s(attempt))
 
 
-def do(attempt: Attempt, lever: str, share: float, typed: dict[str, float]) -> None:
+def do(attempt: Attempt, control: str, share: float, typed: dict[str, float]) -> None:
     """Run one control; some take time."""
-    against = lever in exercise_of(attempt).working and bound_work(attempt).current_verdict.state == "stop"
-    attempt.pulls = [*attempt.pulls, ControlAction(lever, share, passed_s(attempt), typed, against).row()][-MOST_PULLS:]
+    against = control in exercise_of(attempt).working and bound_work(attempt).current_verdict.state == "stop"
+    attempt.pulls = [*attempt.pulls, ControlAction(control, share, passed_s(attempt), typed, against).row()][-MOST_PULLS:]
     attempt.save(update_fields=["pulls"])
-    if seconds := exercise_of(attempt).takes_s.get(lever):
+    if seconds := exercise_of(attempt).takes_s.get(control):
         go_on(attempt, seconds)
 
 
@@ -112,17 +112,22 @@ def bound_work(attempt: Attempt) -> BoundStation:
 
 def judge(attempt: Attempt, said: str, shown: str, work: BoundStation) -> None:
     """Record the learner's verdict, with Stator's and the true one."""
-    call = {"said": said, "stator": str(work.current_verdict.state), "true": exercise_of(attempt).verdict(standing(attempt)), "of": shown}
-    attempt.calls = [*attempt.calls, call]
+    verdict = {
+        "said": said,
+        "stator": str(work.current_verdict.state),
+        "true": exercise_of(attempt).verdict(standing(attempt)),
+        "of": shown,
+    }
+    attempt.calls = [*attempt.calls, verdict]
     attempt.save(update_fields=["calls"])
 
 
 def calls_said(calls: list[dict[str, str]]) -> dict[str, int]:
     """Return how many of a learner's verdicts were right, wrong or unsure, and how often Stator agreed."""
     right = sum(each["said"] == each["true"] or (each["said"] == "stop" and each["true"] == "out") for each in calls)
-    unsure = sum(each["said"] == "too_close" for each in calls)
+    uncertainty = sum(each["said"] == "too_close" for each in calls)
     same = sum(each["said"] == each["stator"] for each in calls)
-    return {"right": right, "unsure": unsure, "wrong": len(calls) - right - unsure, "same": same, "all": len(calls)}
+    return {"right": right, "unsure": uncertainty, "wrong": len(calls) - right - uncertainty, "same": same, "all": len(calls)}
 
 
 # the end
@@ -131,8 +136,10 @@ def calls_said(calls: list[dict[str, str]]) -> dict[str, int]:
 def read_of(job: Job) -> dict[str, list[float]]:
     """Return what was saved at the station, by question."""
     found = defaultdict(list)
-    for ask, value in Reading.objects.filter(entry__job=job, withdrawn_at=None, canonical__isnull=False).values_list("ask", "canonical"):
-        found[ask].append(float(value or 0.0))
+    for question, value in Reading.objects.filter(entry__job=job, withdrawn_at=None, canonical__isnull=False).values_list(
+        "ask", "canonical"
+    ):
+        found[question].append(float(value or 0.0))
     return dict(found)
 
 

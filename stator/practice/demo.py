@@ -74,9 +74,9 @@ def _pulls(kind: Exercise, seed: int, level: str, errs: float, dice: random.Rand
         elif not best:
             break
         else:
-            lever = dice.choice(working) if dice.random() < errs else best[0]
+            control = dice.choice(working) if dice.random() < errs else best[0]
             share = 1.0 if errs < SURE or not kind.hard else 0.5  # one who is sure strikes once
-            pull = ControlAction(lever, share, at_s, _hole(part) if isinstance(part, Wheel) else {})
+            pull = ControlAction(control, share, at_s, _hole(part) if isinstance(part, Wheel) else {})
             pulls.append(pull)
             kind.pull(part, pull)
     return pulls
@@ -84,8 +84,8 @@ def _pulls(kind: Exercise, seed: int, level: str, errs: float, dice: random.Rand
 
 def _measured(kind: Exercise, part: Any, dice: random.Random) -> dict[str, ExerciseOutcome]:
     """Return the true values as a dial gauge of 2 µm would show them."""
-    truth = {code: told for code, told in kind.truth(part).items() if not isinstance(told, str)}
-    return {code: replace(told, value=_read(told.value, dice)) for code, told in truth.items()}
+    true_values = {code: told for code, told in kind.truth(part).items() if not isinstance(told, str)}
+    return {code: replace(told, value=_read(told.value, dice)) for code, told in true_values.items()}
 
 
 def _read(value: float, dice: random.Random) -> float:
@@ -102,6 +102,6 @@ def _go_to_next(kind: Exercise, part: SealSet, pulls: list[ControlAction]) -> No
     """The next seal that sits nowhere, before its own place; or a place that is not right."""
     loose = [letter for letter in LETTERS if letter not in {each.letter for each in part.seated.values()}]
     place = part.made_for(loose[0]) if loose else next(place for place in part.seated if not part.is_right(place))
-    for lever in ([f"take-{loose[0]}"] if loose else []) + [f"place-{place}"]:
-        pulls.append(ControlAction(lever))
+    for control in ([f"take-{loose[0]}"] if loose else []) + [f"place-{place}"]:
+        pulls.append(ControlAction(control))
         kind.pull(part, pulls[-1])

@@ -65,15 +65,15 @@ def _curve(result: dict[str, Any], name: str, size: tuple[float, float]) -> Safe
 
     moves = result["moves"]
     after = [float(result["began"]), *(float(move["after"]) for move in moves)]
-    limit, least = float(result["limit"]), float(result["least"])
-    most = 1.12 * max(*after, limit, least, 1e-9)
+    limit, lowest = float(result["limit"]), float(result["least"])
+    highest = 1.12 * max(*after, limit, lowest, 1e-9)
     left, right, top, floor = 104.0, wide - 24, 22.0, high - 48
-    told = _("From {began} to {ended}; the limit is {limit}.")
+    text = _("From {began} to {ended}; the limit is {limit}.")
     values = {"began": said(after[0]), "ended": said(after[-1]), "limit": said(limit)}
-    sheet = Sheet(wide, high, _("Move by move"), told.format(**values), f"curve-{name}")
+    sheet = Sheet(wide, high, _("Move by move"), text.format(**values), f"curve-{name}")
 
     def y(value: float) -> float:
-        return floor - (floor - top) * value / most
+        return floor - (floor - top) * value / highest
 
     sheet.line((left, floor), (right, floor), "axis")
     sheet.line((left, floor), (left, top), "axis")
@@ -82,9 +82,9 @@ def _curve(result: dict[str, Any], name: str, size: tuple[float, float]) -> Safe
         sheet.text((left - 8, y(limit) + 5), said(limit), "quiet", "end", wrap=False)
     sheet.line((left, y(limit)), (right, y(limit)), "hot thin")
     sheet.text((left + 8, y(limit) - 6), _("limit"), "hot halo")
-    if least > 0 and y(least) - y(limit) > 20:
-        sheet.line((left, y(least)), (right, y(least)), "cold thin")
-        sheet.text((left + 8, y(least) - 5), _("best"), "cold halo")
+    if lowest > 0 and y(lowest) - y(limit) > 20:
+        sheet.line((left, y(lowest)), (right, y(lowest)), "cold thin")
+        sheet.text((left + 8, y(lowest) - 5), _("best"), "cold halo")
     along = (right - left) / max(1, len(moves))
     points = [(left + along * number, y(value)) for number, value in enumerate(after)]
     sheet.trace(points, "ink bold")
@@ -108,8 +108,8 @@ def halves(first: Bent, last: Bent, found: Bent) -> SafeString:
 
 def _halves(stands: Sequence[tuple[Bent, str]], name: str, wide: float) -> SafeString:
     high = HALVES_HIGH
-    said = _("From the side: web opening and offset. From above: twist and skew. {times} times as large.").format(times=TIMES)
-    sheet = Sheet(wide, high, _("The halves as they really stand"), said, f"halves-{name}")
+    text = _("From the side: web opening and offset. From above: twist and skew. {times} times as large.").format(times=TIMES)
+    sheet = Sheet(wide, high, _("The halves as they really stand"), text, f"halves-{name}")
     long = 0.40 * wide
     for row, (bends, shifts, view) in enumerate((("pinch", "offset", _("from the side")), ("skew", "twist", _("from above")))):
         middle = (wide / 2, 50.0 + row * (high - 50) / 2)
@@ -134,17 +134,17 @@ def _shafts(sheet: Sheet, middle: tuple[float, float], long: float, bend_deg: fl
 def history(over: Sequence[float]) -> SafeString:
     """Draw the results of successive attempts, where less is better; the latest is shown as a number."""
     wide, high = HISTORY
-    told = ", ".join(f"{each:.0f}" if each >= 10 or each == round(each) else f"{each:.1f}" for each in over)
-    said = _("The last {count} goes: {over}.").format(count=len(over), over=told)
-    sheet = Sheet(wide, high, _("How goes went"), said, "history")
-    most, floor, right = max(1.0, *over), high - 14, wide - 40
+    message = ", ".join(f"{each:.0f}" if each >= 10 or each == round(each) else f"{each:.1f}" for each in over)
+    text = _("The last {count} goes: {over}.").format(count=len(over), over=message)
+    sheet = Sheet(wide, high, _("How goes went"), text, "history")
+    highest, floor, right = max(1.0, *over), high - 14, wide - 40
     sheet.line((10, floor), (right, floor), "axis")
     along = (right - 10) / max(1, len(over) - 1)
-    points = [(10 + along * number, floor - (floor - 12) * value / most) for number, value in enumerate(over)]
+    points = [(10 + along * number, floor - (floor - 12) * value / highest) for number, value in enumerate(over)]
     if len(points) > 1:
         sheet.trace(points, "ink bold")
     for point in points:
         sheet.circle(point, 4, "ink solid")
     if points:
-        sheet.text((points[-1][0] + 10, points[-1][1] + 5), told.rpartition(", ")[2], "strong", wrap=False)
+        sheet.text((points[-1][0] + 10, points[-1][1] + 5), message.rpartition(", ")[2], "strong", wrap=False)
     return sheet.render()

@@ -166,9 +166,9 @@ def read_in(data: bytes, person: Person) -> Given:
     """
     plain = strict_json.read(data, LARGEST_BYTES)
     found = _checked(FileIn, plain, "")
-    truth = _checked(TRUTHS[found.exercise], found.truth, "truth.")
-    _makes_sense(found, truth)
-    content = {"truth": truth.model_dump(mode="json"), "goal": found.goal, "gauge": found.gauge.model_dump() if found.gauge else None}
+    true_values = _checked(TRUTHS[found.exercise], found.truth, "truth.")
+    _makes_sense(found, true_values)
+    content = {"truth": true_values.model_dump(mode="json"), "goal": found.goal, "gauge": found.gauge.model_dump() if found.gauge else None}
     whole = {"exercise": found.exercise, "level": found.level, "seed": found.seed, "name": found.name, "words": found.words}
     digest = hashlib.sha256(json.dumps([whole, content], sort_keys=True).encode()).hexdigest()
     known = Given.objects.filter(digest=digest).first()

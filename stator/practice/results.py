@@ -23,12 +23,12 @@ BENDS = ("twist", "pinch", "offset", "skew")
 
 def _values(found: DisplayedValue) -> dict[str, Any]:
     """Return the values of a sentence with codes replaced by text."""
-    told: dict[str, Any] = {"said": messages.WORD.get(found.said, found.said)}
+    values: dict[str, Any] = {"said": messages.WORD.get(found.said, found.said)}
     for name, value in found.values.items():
-        told[name] = ENDS_OF[name].get(value, value) if name in ENDS_OF else value  # type: ignore[attr-defined]
-    if "arcs" in told:
-        told["arcs"] = told["arcs"] or messages.NO_ARCS
-    return shown(told)
+        values[name] = ENDS_OF[name].get(value, value) if name in ENDS_OF else value  # type: ignore[attr-defined]
+    if "arcs" in values:
+        values["arcs"] = values["arcs"] or messages.NO_ARCS
+    return shown(values)
 
 
 def where_said(exercise: str, found: DisplayedValue) -> str:
@@ -40,16 +40,16 @@ def where_said(exercise: str, found: DisplayedValue) -> str:
 def in_hands(kind: Exercise, found: DisplayedValue, samples: Samples | None) -> dict[str, Any]:
     """The panel: a dial, or what another gauge shows; and the same as a sentence for a reader."""
     where, reading = where_said(kind.key, found), show(found.amount) if found.amount else ""
-    picture, told = "", None
+    photo, told = "", None
     if found.dial_mm is not None:
         told = samples
         rounds = _("{where}: {reading}").format(where=where, reading=reading)
-        picture = dial(found.dial_mm, rounds, found.round_mm, found.small_hand)
+        photo = dial(found.dial_mm, rounds, found.round_mm, found.small_hand)
     said = messages.SAID[kind.key]
     return {
         "where": where,
         "reading": reading,
-        "dial": picture,
+        "dial": photo,
         "samples": _sampled(kind, found, told) if told else None,
         "angle": found.values.get("angle", 0),
         "looks": _clusters(kind.key, kind.looks),
@@ -77,11 +77,11 @@ def _sampled(kind: Exercise, found: DisplayedValue, samples: Samples) -> dict[st
 def _clusters(exercise: str, rows: tuple[tuple[str, ...], ...]) -> list[dict[str, Any]]:
     """Return groups of controls that differ only in their place, and the other controls."""
     found: list[dict[str, Any]] = []
-    for lever in (lever for row in rows for lever in row):
-        group = messages.SAID[exercise].groups.get(lever.partition("-")[0], "")
+    for control in (control for row in rows for control in row):
+        group = messages.SAID[exercise].groups.get(control.partition("-")[0], "")
         if not found or found[-1]["group"] != group:
             found.append({"group": group, "levers": []})
-        found[-1]["levers"].append((lever, messages.lever(exercise, lever), messages.move(exercise, lever)))
+        found[-1]["levers"].append((control, messages.lever(exercise, control), messages.move(exercise, control)))
     return found
 
 
@@ -113,7 +113,7 @@ def debriefed(attempt: Attempt) -> dict[str, Any]:
         }
         for number, (name, move) in enumerate(zip(names, result["moves"], strict=True), 1)
     ]
-    truth = [(said.truth[code], amount_of(first), amount_of(last), amount_of(found)) for code, first, last, found in result["truth"]]
+    true_values = [(said.truth[code], amount_of(first), amount_of(last), amount_of(found)) for code, first, last, found in result["truth"]]
     return {
         "attempt": attempt,
         "result": result,
@@ -122,9 +122,9 @@ def debriefed(attempt: Attempt) -> dict[str, Any]:
         "left": told(result["left"]),
         "limit": told(result["limit"]),
         "least": told(result["least"]) if result["least"] else "",
-        "truth": truth,
-        "changed": any(first != last for _said, first, last, _found in truth),
-        "measured": any(found for *_rest, found in truth),
+        "truth": true_values,
+        "changed": any(first != last for _said, first, last, _found in true_values),
+        "measured": any(found for *_rest, found in true_values),
         "moves": moves,
         "wrong": len(moves) - result["right"],
         "curve": curve(result) if moves else "",

@@ -40,8 +40,8 @@ def best_moves(kind, seed, level):
             continue
         if not best and kind.key == "seals" and not kind.reached(part, {}):
             letter = next(each for each in LETTERS if each not in {seated.letter for seated in part.seated.values()})
-            for lever in (f"take-{letter}", f"place-{part.made_for(letter)}"):
-                pulls.append(ControlAction(lever))
+            for control in (f"take-{letter}", f"place-{part.made_for(letter)}"):
+                pulls.append(ControlAction(control))
                 kind.pull(part, pulls[-1])
             continue
         if not best:
@@ -62,13 +62,13 @@ class EveryExercise(TestCase):
                 for seed in SEEDS:
                     part = kind.part(seed, level)
                     self.assertEqual(set(kind.truth(part)) - set(said.truth), set(), key)
-            for lever in kind.levers:
-                self.assertTrue(lever in said.levers or lever.partition("-")[0] in said.groups, lever)
+            for control in kind.levers:
+                self.assertTrue(control in said.levers or control.partition("-")[0] in said.groups, control)
             self.assertEqual({each.key for each in kind.typed} - set(said.typed), set(), key)
 
     def test_a_seed_and_its_moves_give_the_same_part_every_time(self):
         for key, kind in EXERCISES.items():
-            pulls = [ControlAction(lever, 0.5, 10.0 * number) for number, lever in enumerate(kind.levers)]
+            pulls = [ControlAction(control, 0.5, 10.0 * number) for number, control in enumerate(kind.levers)]
             one, other = (kind.standing(4, "hard", pulls, at_s=400.0) for _ in range(2))
             self.assertEqual((kind.truth(one), kind.shows(one)), (kind.truth(other), kind.shows(other)), key)
 
@@ -92,11 +92,11 @@ class EveryExercise(TestCase):
             address = begun["Location"]
             self.assertEqual(self.client.get(address).status_code, 200, key)
             attempt = Attempt.objects.get(person=bram, ended_at=None)
-            self.assertEqual(sorted(attempts.read_of(attempt.job)), sorted(ask for ask, _text in kind.presets), key)
+            self.assertEqual(sorted(attempts.read_of(attempt.job)), sorted(question for question, _text in kind.presets), key)
             hands = f"/practice/{attempt.job.tag}/hands/"
-            for lever in kind.levers:
-                answer = self.client.post(hands, {"lever": lever}, headers={"HX-Request": "true"})
-                self.assertEqual(answer.status_code, 200, (key, lever))
+            for control in kind.levers:
+                answer = self.client.post(hands, {"lever": control}, headers={"HX-Request": "true"})
+                self.assertEqual(answer.status_code, 200, (key, control))
             self.assertEqual(self.client.get(address).status_code, 200, key)
             page = self.client.post(f"/practice/{attempt.job.tag}/finish/", follow=True)
             self.assertContains(page, "What it really was")
@@ -136,15 +136,15 @@ class EveryExercise(TestCase):
         una.units = Units.INCH
         una.save()
         self.client.force_login(una)
-        wheel, crank = attempts.begin(una, "balance", "middle", 3), attempts.begin(una, "true-crank", "middle", 3)
-        hands = f"/practice/{wheel.job.tag}/hands/"
+        flywheel, crank = attempts.begin(una, "balance", "middle", 3), attempts.begin(una, "true-crank", "middle", 3)
+        hands = f"/practice/{flywheel.job.tag}/hands/"
         page = self.client.get(hands).content.decode()
         self.assertIn("Depth, in", page)
         self.assertIn("Mass, g", page)
         self.assertIn("sit 3.15 in out, where the rim is 0.71 in thick", page)
         self.client.post(hands, {"lever": "drill", "mark": "90", "bit": "0.25", "depth": "5 mm", "mass": ""})
-        wheel.refresh_from_db()
-        self.assertEqual(wheel.pulls[0]["typed"], {"mark": 90.0, "mass": 1.0, "bit": 6.35, "depth": 5.0})
+        flywheel.refresh_from_db()
+        self.assertEqual(flywheel.pulls[0]["typed"], {"mark": 90.0, "mass": 1.0, "bit": 6.35, "depth": 5.0})
         self.assertContains(
             self.client.get(f"/practice/{crank.job.tag}/hands/"), "Supports stand 3.62 in out, gauges 1.34 in; a line: 0.08 thou"
         )
@@ -205,13 +205,13 @@ class JudgeFirst(TestCase):
         attempt = attempts.begin(una, "read-dial", "easy", 8, judges=True)
         address, tag = f"/jobs/{attempt.job.tag}/true/", attempt.job.tag
         self.assertContains(self.client.get(address), 'id="plate"')
-        for ask, text in (
+        for question, text in (
             ("support-place.left", "92"),
             ("gauge-place.left", "34"),
             ("support-place.right", "92"),
             ("gauge-place.right", "34"),
         ):
-            self.client.post(f"{address}keep/", {"ask": ask, "text": text})
+            self.client.post(f"{address}keep/", {"ask": question, "text": text})
         for end in ("left", "right"):
             self.client.post(f"{address}keep/", {"ask": f"shaft-tir.{end}", "text": "0.21"})
             self.client.post(f"{address}keep/", {"ask": f"high-spot.{end}", "text": "75"})
@@ -236,13 +236,13 @@ class AnEmptyShop(TestCase):
         attempt = attempts.begin(una, "end-float", "easy", 9)
         address, part = f"/jobs/{attempt.job.tag}/end-float/", attempts.standing(attempt)
         low, high = part.truth.limits_mm
-        for ask, value in (
+        for question, value in (
             ("face-to-bearing.left", part.truth.left_mm),
             ("face-to-bearing.right", part.truth.right_mm),
             ("gasket-crushed", part.truth.gasket_mm),
             ("crank-shoulders", part.truth.crank_mm),
         ):
-            self.client.post(f"{address}keep/", {"ask": ask, "text": f"{value:.3f}"})
+            self.client.post(f"{address}keep/", {"ask": question, "text": f"{value:.3f}"})
         self.client.post(f"{address}keep/", {"ask": "shims-fitted", "text": ""})
         self.client.post(f"{address}keep/", {"ask": "end-float-least", "text": f"{low:.2f}"})
         page = self.client.post(f"{address}keep/", {"ask": "end-float-most", "text": f"{high:.2f}"}, follow=True)
@@ -286,8 +286,8 @@ class TheInstructorsFile(TestCase):
             part = attempts.standing(attempt)
             attempts.finish(attempt)
             self.client.force_login(person())
-            told = self.client.get(f"/practice/gone/{attempt.pk}/file/").content.decode()
-            self.assertContains(self.sent(told), "can be practised now")
+            text = self.client.get(f"/practice/gone/{attempt.pk}/file/").content.decode()
+            self.assertContains(self.sent(text), "can be practised now")
             given = Given.objects.get(exercise=key)
             again = attempts.begin(person(), key, "hard", 11, given=given)
             self.assertEqual(EXERCISES[key].truth(attempts.standing(again)), EXERCISES[key].truth(part), key)

@@ -30,8 +30,8 @@ class Follows(Hands):
         self.kind, self.job, self.seat = attempts.exercise_of(self.attempt), self.attempt.job, None
         seat = "" if self.kind.seat is None else f"{self.kind.seat}/"
         self.address = f"/jobs/{self.job.tag}/{self.kind.station}/{seat}"
-        for caution in self.work().checks():
-            self.post("tick", key=caution.key, on="1")
+        for warning in self.work().checks():
+            self.post("tick", key=warning.key, on="1")
 
     def key(self, ask):
         return ask
@@ -42,8 +42,8 @@ class Follows(Hands):
         station = station.whole if self.kind.seat == 0 else station
         return bind(station, stage.job, stage, None, self.who, clock.now(job))
 
-    def do(self, lever, share=1.0, **typed):
-        attempts.do(self.attempt, lever, share, typed)
+    def do(self, control, share=1.0, **typed):
+        attempts.do(self.attempt, control, share, typed)
         return attempts.standing(self.attempt)
 
     @property
@@ -58,8 +58,8 @@ class Follows(Hands):
             self.post("keep", ask=ask, text=value, suspect=value)
 
     def asked(self):
-        ask = self.work().next_question
-        return ask.key if ask else ""
+        question = self.work().next_question
+        return question.key if question else ""
 
     def ends(self):
         attempts.finish(self.attempt)
@@ -105,14 +105,14 @@ class TheCallsLeadThere(TestCase):
         for seed in range(1, 4):
             hands = Follows("free-wheel", "middle", seed)
             for _question in range(14):
-                ask = hands.asked()
-                if not ask or ask.startswith("pulling-torque"):
+                question = hands.asked()
+                if not question or question.startswith("pulling-torque"):
                     break
-                if ask.startswith(("puller-hand", "boss-hand")):
-                    hands.answers(ask, "right")
+                if question.startswith(("puller-hand", "boss-hand")):
+                    hands.answers(question, "right")
                     continue
-                shown = hands.kind.shows(hands.do(sizes[ask.partition(".")[0]])).amount
-                hands.answers(ask, f"{shown.value:.3f}")
+                shown = hands.kind.shows(hands.do(sizes[question.partition(".")[0]])).amount
+                hands.answers(question, f"{shown.value:.3f}")
             stop_nm = hands.work().analysis.pull.stop_nm
             self.assertLess(stop_nm, hands.part.truth.strips_nm, seed)  # the call is on the safe side of what the thread stands
             for _move in range(80):
@@ -157,15 +157,15 @@ class TheCallsLeadThere(TestCase):
     def test_a_crank_is_shimmed_to_the_manual_that_its_number_names(self):
         for seed in SEEDS:
             hands = Follows("end-float", "middle", seed)
-            truth = hands.part.truth
+            true_values = hands.part.truth
             crank = {"gasket-crushed": "gasket", "crank-shoulders": "crank"}
             places = {"face-to-bearing.left": "left", "face-to-bearing.right": "right", **crank}
-            for ask, place in places.items():
+            for question, place in places.items():
                 seen = [hands.do(f"measure-{place}").shown_mm for _ in range(3)]
-                hands.answers(ask, f"{sum(seen) / 3:.3f} mm")
+                hands.answers(question, f"{sum(seen) / 3:.3f} mm")
             hands.keep("shims-fitted", "")
-            for ask, limit in zip(("end-float-least", "end-float-most"), truth.limits_mm, strict=True):
-                hands.answers(ask, f"{limit:.2f} mm")
+            for question, limit in zip(("end-float-least", "end-float-most"), true_values.limits_mm, strict=True):
+                hands.answers(question, f"{limit:.2f} mm")
             pieces = hands.work().analysis.pieces
             self.assertTrue(pieces or hands.part.is_within)
             for number, piece in enumerate(pieces, 1):

@@ -38,9 +38,9 @@ class Learner(Hands):
     def key(self, ask):
         return ask
 
-    def lever(self, lever, share="whole"):
+    def lever(self, control, share="whole"):
         answer = self.client.post(
-            f"/practice/{self.attempt.job.tag}/hands/", {"lever": lever, "share": share}, headers={"HX-Request": "true"}
+            f"/practice/{self.attempt.job.tag}/hands/", {"lever": control, "share": share}, headers={"HX-Request": "true"}
         )
         self.attempt.refresh_from_db()
         return answer.content.decode()
@@ -49,15 +49,15 @@ class Learner(Hands):
         return attempts.standing(self.attempt)
 
     def set_up(self):
-        for ask, text in (
+        for question, text in (
             ("support-place.left", "92"),
             ("gauge-place.left", "34"),
             ("support-place.right", "92"),
             ("gauge-place.right", "34"),
         ):
-            self.keep(ask, text)
-        for caution in self.work().checks():
-            self.post("tick", key=caution.key, on="1")
+            self.keep(question, text)
+        for warning in self.work().checks():
+            self.post("tick", key=warning.key, on="1")
 
     def one_round(self):
         """Save one turn at each end as the needle shows it."""
@@ -110,13 +110,13 @@ class Practice(TestCase):
         learner.set_up()
         learner.one_round()
         work = learner.work()
-        truth = learner.stands().truth.bent
-        self.assertAlmostEqual(work.analysis.mis.twist_deg, truth.twist_deg, delta=0.02)
+        true_values = learner.stands().truth.bent
+        self.assertAlmostEqual(work.analysis.mis.twist_deg, true_values.twist_deg, delta=0.02)
         self.assertNotIn("sign", [action.key for action in work.actions()])
         before = learner.stands().truth.worst_mm
-        learner.lever("ahead" if truth.twist_deg > 0 else "behind")
+        learner.lever("ahead" if true_values.twist_deg > 0 else "behind")
         self.assertLess(learner.stands().truth.worst_mm, before)
-        self.assertEqual([each["lever"] for each in learner.attempt.pulls][-1:], ["ahead" if truth.twist_deg > 0 else "behind"])
+        self.assertEqual([each["lever"] for each in learner.attempt.pulls][-1:], ["ahead" if true_values.twist_deg > 0 else "behind"])
 
     def test_neither_its_card_nor_its_entries_are_shown_to_another_person(self):
         attempt = self.begin()

@@ -156,15 +156,15 @@ def controls(request: HttpRequest, tag: str) -> HttpResponse:
     attempt = _mine(request, tag)
     kind = acts.exercise_of(attempt)
     if request.method == "POST":
-        lever, share = request.POST.get("lever", ""), request.POST.get("share", "whole")
-        by_hand = lever == TURN_BY and kind.samples(acts.standing(attempt)) is not None
-        if (lever not in kind.levers and not by_hand) or share not in SHARES:
+        control, share = request.POST.get("lever", ""), request.POST.get("share", "whole")
+        by_hand = control == TURN_BY and kind.samples(acts.standing(attempt)) is not None
+        if (control not in kind.levers and not by_hand) or share not in SHARES:
             raise Http404
         form = TypedForm(kind, request.POST)
         if wrong := form.wrong():
             return _in_hands(request, attempt, tag, wrong)
-        acts.do(attempt, lever, SHARES[share] if kind.hard else 1.0, _steps(request) if by_hand else form.values())
-        if lever in kind.takes_s:
+        acts.do(attempt, control, SHARES[share] if kind.hard else 1.0, _steps(request) if by_hand else form.values())
+        if control in kind.takes_s:
             return _to(request, _station(attempt))
         if not is_partial(request):
             return redirect(_station(attempt))

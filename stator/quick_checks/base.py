@@ -138,7 +138,7 @@ def given(known: CheckInputs, desk: CheckContext, ticked: Iterable[str] = ()) ->
     own = EntryData(
         tuple(taken),
         chosen=dict(known.chosen),
-        skipped=frozenset(slot.key for slot in known.skipped),
+        skipped=frozenset(fact_key.key for fact_key in known.skipped),
         ticked=frozenset(ticked),
     )
     return StationInput(known.card, known.facts, own, desk.shelves, desk.shop, known.seat, now=now)
@@ -152,15 +152,19 @@ def by_station(definition: StationDefinition, known: CheckInputs, desk: CheckCon
     of = given(known, desk, definition.words.CHECKS)
     found = definition.facts(of)
     waiting = [
-        ask
-        for ask in definition.questions(found)
-        if not ask.quiet and ask.slot and not of.own.has(ask.slot) and ask.slot.key not in of.own.skipped
+        question
+        for question in definition.questions(found)
+        if not question.quiet and question.slot and not of.own.has(question.slot) and question.slot.key not in of.own.skipped
     ]
-    asked = waiting[0].text if waiting else ""
-    call = render_verdict(definition.words, definition.verdict(found, waiting), asked if asked.endswith("?") or not asked else f"{asked}.")
-    drawing = render_drawing(definition, found, call, desk.papers)
+    question_text = waiting[0].text if waiting else ""
+    verdict = render_verdict(
+        definition.words,
+        definition.verdict(found, waiting),
+        question_text if question_text.endswith("?") or not question_text else f"{question_text}.",
+    )
+    drawing = render_drawing(definition, found, verdict, desk.papers)
     warnings = (*definition.warnings(found), *(each for each in definition.checks(found) if each.required))
-    return Answer(call, drawing, warnings=warnings, sources=tuple(definition.sources(found)))
+    return Answer(verdict, drawing, warnings=warnings, sources=tuple(definition.sources(found)))
 
 
 def quantity(kind: str, label: Sentence, **more: Any) -> QuantityField:

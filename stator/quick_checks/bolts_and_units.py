@@ -65,8 +65,8 @@ def bolt(data: dict[str, Any], desk: CheckContext) -> Answer:
         Row(messages.BOLT_ROWS["strip"], show(newtons(found.strip_n))),
     )
     likely = found.preload_n.likely / 1000
-    unsure = max(found.preload_n.high - found.preload_n.likely, found.preload_n.likely - found.preload_n.low) / 1000
-    scale = Scale(likely, unsure, None, min(found.proof_n, found.strip_n) / 1000, "kN", 1)
+    uncertainty = max(found.preload_n.high - found.preload_n.likely, found.preload_n.likely - found.preload_n.low) / 1000
+    scale = Scale(likely, uncertainty, None, min(found.proof_n, found.strip_n) / 1000, "kN", 1)
     return Answer(messages.said("bolt", found.call.state, found.call.code, values, scale), rows=rows)
 
 
@@ -74,9 +74,9 @@ def known_of_bolt(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
     """Return the inputs: one bolt on the mating surface with its torque, and the condition of its thread."""
     d, pitch = data["thread"]
     source = messages.BOLT_SOURCE.format(bolt_class=data["bolt_class"], engaged=show(mm(data["engaged_mm"], 0.1)))
-    figures = {"d_mm": d, "pitch_mm": pitch, "torque_nm": data["torque_nm"], "assumed": False, "source": source[:80]}
+    values = {"d_mm": d, "pitch_mm": pitch, "torque_nm": data["torque_nm"], "assumed": False, "source": source[:80]}
     card = EngineCard(name="", case_material=data["metal"], case_material_assumed=False)
-    return CheckInputs(card, chosen={"threads": data["state"]}, marks=(Mark(name="1", x_mm=0, y_mm=0, **figures),))
+    return CheckInputs(card, chosen={"threads": data["state"]}, marks=(Mark(name="1", x_mm=0, y_mm=0, **values),))
 
 
 class UnbalanceForm(CheckForm):

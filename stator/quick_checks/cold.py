@@ -55,7 +55,7 @@ def known(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
         ]
         sizes = (*sizes, Property.TRAVEL)
     had = {each.slot for each in said}
-    skipped = tuple(slot for what in sizes if (slot := FactKey(seat.part, what)) not in had)
+    skipped = tuple(fact_key for what in sizes if (fact_key := FactKey(seat.part, what)) not in had)
     return CheckInputs(card, tuple(said), {"way": data["way"], "oil": data["oil"]}, seat, skipped)
 
 

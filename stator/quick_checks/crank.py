@@ -146,10 +146,10 @@ def runout(data: dict[str, Any], desk: CheckContext) -> Answer:
         said = messages.said("runout", State.WAIT, "band", values)
         return Answer(said, _set_ups(data, said, desk), rows=rows)
     gauge = seen(desk.gauge(("dial",)), timezone.now().date()) or GaugeSnapshot("", DIAL_MM, kind="dial")
-    unsure = turned.travel_u_mm(gauge.uncertainty())
-    state = State(turned.judge_converted(read, here, unsure).state)
-    scale = Scale(read, unsure, None, here.low, "mm")
-    said = messages.said("runout", state, state.value, {**values, "read": mm(read, 0.001, unsure)}, scale)
+    uncertainty = turned.travel_u_mm(gauge.uncertainty())
+    state = State(turned.judge_converted(read, here, uncertainty).state)
+    scale = Scale(read, uncertainty, None, here.low, "mm")
+    said = messages.said("runout", state, state.value, {**values, "read": mm(read, 0.001, uncertainty)}, scale)
     return Answer(said, _set_ups(data, said, desk), rows=rows)
 
 

@@ -37,16 +37,16 @@ def job_from(check: QuickCheck, form: CheckForm, name: str, complaint: str, pers
     work: BoundStation = opened(bind(STATION_BY_KEY[key_of], job, stage, seat, person, timezone.now()))
     assert work.entry is not None
     chosen = {each: value for each, value in known.chosen.items() if value and value != "-1"}  # what is on no shelf is chosen there
-    skipped = [slot.key for slot in known.skipped]
+    skipped = [fact_key.key for fact_key in known.skipped]
     log.set_method(work.entry, **chosen, **({"skipped": skipped} if skipped else {}))
     work = again(work)
     for number, each in enumerate(known.said):
-        ask = next((one for one in work.current_questions if one.slot == each.slot), None)
-        if ask is None:
+        question = next((one for one in work.current_questions if one.slot == each.slot), None)
+        if question is None:
             continue
         text = each.value if isinstance(each.value, str) else f"{each.value:.6g} {CANONICAL[each.slot.about.kind]}"
         try:
-            save_reading(work, ask, _spelled(text), f"{key[:40]}-{number}")
+            save_reading(work, question, _spelled(text), f"{key[:40]}-{number}")
         except BadInput:
             continue  # what the station would refuse is asked there
         work = again(work)

@@ -46,9 +46,9 @@ class OneSeatForm(CheckForm):
             return data
         measured = data.get("measured_mm")
         usual = {"half": "left", "loads_from": "inside", "stop": "shoulder", "role": "main"}
-        said = {**usual, "on": data["on"], "designation": data["designation"], "code": data["code"]}
-        said["measured_mm"] = "" if measured is None else f"{typed_number(measured, 'length', MM)} mm"
-        seat = SeatForm({f"{SeatForm.prefix}-{name}": value for name, value in said.items()})
+        values = {**usual, "on": data["on"], "designation": data["designation"], "code": data["code"]}
+        values["measured_mm"] = "" if measured is None else f"{typed_number(measured, 'length', MM)} mm"
+        seat = SeatForm({f"{SeatForm.prefix}-{name}": value for name, value in values.items()})
         if not seat.is_valid():
             for name, errors in seat.errors.items():
                 self.add_error(name if name in self.fields else "designation", [str(each) for each in errors])
@@ -145,14 +145,14 @@ def _changes(data: dict[str, Any], desk: CheckContext) -> tuple[str, ...]:
     tighter = TIGHTER.get(seat.code, "") if seat.measured_mm is None else ""
     said = []
     for code, more in tried:
-        call = _call({**data, **more}, desk)
-        said.append(format_message(messages.FIT_CHANGES[code], {"call": call.headline[:1].lower() + call.headline[1:]}))
+        verdict = _call({**data, **more}, desk)
+        said.append(format_message(messages.FIT_CHANGES[code], {"call": verdict.headline[:1].lower() + verdict.headline[1:]}))
     if tighter:
         trial = Seat(**{name: getattr(seat, name) for name in LIKE_ON_THE_CARD}, half=seat.half, stop=seat.stop, uid=seat.uid)
         trial.code = tighter
-        call = _call({**data, "seat": trial}, desk)
+        verdict = _call({**data, "seat": trial}, desk)
         said.append(
-            format_message(messages.FIT_CHANGES["tighter"], {"code": tighter, "call": call.headline[:1].lower() + call.headline[1:]})
+            format_message(messages.FIT_CHANGES["tighter"], {"code": tighter, "call": verdict.headline[:1].lower() + verdict.headline[1:]})
         )
     return tuple(said)
 

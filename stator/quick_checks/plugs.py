@@ -39,11 +39,11 @@ class PlugForm(CheckForm):
 def plug(data: dict[str, Any], desk: CheckContext) -> Answer:
     """Return the size of the plug, the remaining interference when hot, and the stress in the bore."""
     gauge = desk.gauge(("bore", "micrometer", "calliper"))
-    unsure = gauge_uncertainty(gauge.resolution, gauge.repeatability, kind=gauge.kind) if gauge else GAUGE_U_MM
+    uncertainty = gauge_uncertainty(gauge.resolution, gauge.repeatability, kind=gauge.kind) if gauge else GAUGE_U_MM
     case, metal = materials.get(data["case_material"]), materials.get(data["metal"])
     hottest = data.get("hottest_c") or HOTTEST_C
     try:
-        found = plug_for(data["hole_mm"], unsure, data["length_mm"], data["wall_mm"], case, metal, hottest, data.get("bore_mm") or 0.0)
+        found = plug_for(data["hole_mm"], uncertainty, data["length_mm"], data["wall_mm"], case, metal, hottest, data.get("bore_mm") or 0.0)
     except BadInput as error:
         return Answer(messages.said("any", State.WAIT, "cannot", {"reason": error.message}))
     values = {
@@ -93,10 +93,10 @@ def _section(data: dict[str, Any], found: Plug, call: RenderedVerdict, desk: Che
         size = format_message(messages.PLUG_SIZE, {"size": band(mm(found.low_mm), mm(found.high_mm))})
         sheet.text((14, 30), size, "reading-label ink")
         sheet.dimension((middle - half, floor + 44), (middle + half, floor + 44), show(mm(hole)), "dim")
-        most = max(found.cold_mm[1], found.hot_mm[1], 0.001)
+        highest = max(found.cold_mm[1], found.hot_mm[1], 0.001)
         left, right = width * 0.64, width - 16
         for y, code, (low, high_mm) in ((120.0, "cold", found.cold_mm), (220.0, "hot", found.hot_mm)):
-            at, to = (left + (right - left) * max(0.0, each) / most for each in (low, high_mm))
+            at, to = (left + (right - left) * max(0.0, each) / highest for each in (low, high_mm))
             sheet.text((left, y - 36), str(messages.PLUG_ROWS[f"{code}_short"]), "strong")
             sheet.rect(at, y - 16, max(to - at, 2.0), 16, "window")
             sheet.line((left, y), (right, y), "axis")

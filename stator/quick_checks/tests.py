@@ -41,9 +41,9 @@ class Checks(TestCase):
         self.assertEqual((Job.objects.count(), Reading.objects.count(), Heater.objects.filter(name="torch").count()), (0, 0, 0))
 
     def test_a_fit_is_answered_as_the_station_answers_it_with_what_would_change_it(self):
-        plate = self.see("fit", **FIT)
-        self.assertEqual((plate.state, plate.headline), ("in", "It drops in"))
-        self.assertIn("at least 0.050 mm clearance", plate.reason)
+        verdict = self.see("fit", **FIT)
+        self.assertEqual((verdict.state, verdict.headline), ("in", "It drops in"))
+        self.assertIn("at least 0.050 mm clearance", verdict.reason)
         self.assertIn("Without chilling: it drops in.", self.page)
         self.assertIn("52 N7", self.page)
         self.assertIn("gloves", self.page)
@@ -58,8 +58,8 @@ class Checks(TestCase):
         self.assertIn("has no bearing size known", self.see("fit", designation="62O5").reason)
 
     def test_half_typed_it_says_what_is_still_wanted(self):
-        plate = self.see("shims", left_mm="38.42")
-        self.assertEqual((plate.state, plate.headline), ("wait", "Right case, face to bearing"))
+        verdict = self.see("shims", left_mm="38.42")
+        self.assertEqual((verdict.state, verdict.headline), ("wait", "Right case, face to bearing"))
         self.assertNotIn("needed", self.page)
 
     def test_a_wrong_puller_and_one_with_too_few_turns_are_stopped(self):
@@ -113,8 +113,8 @@ class Checks(TestCase):
         self.assertRedirects(answer, f"/jobs/{job.tag}/heat-and-drop/{seat.pk}/")
         page = self.client.get(answer["Location"]).content.decode()
         self.assertIn("at 110 °C", page)
-        said = {reading.property: reading.canonical for reading in Reading.objects.all()}
-        self.assertEqual(said, {"seat-size": 51.974, "heater-setting": 110.0, "air-temperature": 18.0})
+        values = {reading.property: reading.canonical for reading in Reading.objects.all()}
+        self.assertEqual(values, {"seat-size": 51.974, "heater-setting": 110.0, "air-temperature": 18.0})
         self.assertEqual((seat.code, seat.designation, job.card.name), ("N7", "6205 C3", "Corrie 272"))
         self.client.post("/check/fit/job/", {**inputs, "engine": "Corrie 272", "complaint": "Rumbles.", "client_key": "k"})
         self.assertEqual(Job.objects.count(), 1)

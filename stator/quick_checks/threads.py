@@ -69,8 +69,8 @@ def which(data: dict[str, Any], desk: CheckContext) -> Answer:
     values = {"thread": first.designation, "off": mm(abs(first.pitch_error_mm), 0.001)}
     sure = first.is_close and other is None
     values["other"] = other.designation if other else ""
-    call = messages.said("thread", State.IN if sure else State.TOO_CLOSE, "sure" if sure else "two" if other else "off", values)
-    return Answer(call, _profile(first, call, desk), rows)
+    verdict = messages.said("thread", State.IN if sure else State.TOO_CLOSE, "sure" if sure else "two" if other else "off", values)
+    return Answer(verdict, _profile(first, verdict, desk), rows)
 
 
 def known_of_thread(data: dict[str, Any], desk: CheckContext) -> CheckInputs:

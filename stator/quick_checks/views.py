@@ -76,17 +76,17 @@ def _turned(check: QuickCheck, request: HttpRequest) -> str:
     units = request.GET.get(UNITS, "")
     if units not in (Units.METRIC, Units.INCH) or units == units_now() or units_now() == Units.TYPED:
         return ""
-    kept = request.GET.dict()
+    saved = request.GET.dict()
     for name, field in check.form.base_fields.items():
-        if not isinstance(field, QuantityField) or not kept.get(name, "").strip():
+        if not isinstance(field, QuantityField) or not saved.get(name, "").strip():
             continue
         with reading_in(units):
             try:
-                value = field.clean(kept[name])
+                value = field.clean(saved[name])
             except forms.ValidationError:
                 continue
-        kept[name] = str(field.prepare_value(value))
-    return f"{request.path}?{urlencode({**kept, UNITS: units_now()})}"
+        saved[name] = str(field.prepare_value(value))
+    return f"{request.path}?{urlencode({**saved, UNITS: units_now()})}"
 
 
 @require_GET
@@ -129,7 +129,7 @@ def make_job(request: HttpRequest, key: str) -> HttpResponse:
     """Check in an engine with the inputs of the check."""
     found = _check(key)
     form = _bound(found, request.POST)
-    name, complaint = (request.POST.get(each, "").strip()[:most] for each, most in (("engine", 60), ("complaint", 200)))
+    name, complaint = (request.POST.get(each, "").strip()[:highest] for each, highest in (("engine", 60), ("complaint", 200)))
     if found.known is None or not form.is_valid() or not name or not complaint:
         raise Http404
     job, seat, station = job_from(found, form, name, complaint, request.user, str(request.POST.get("client_key") or uuid.uuid4().hex))  # type: ignore[arg-type]

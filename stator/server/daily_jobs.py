@@ -20,8 +20,8 @@ EVERY, LOOK_S = timedelta(hours=24), 600.0
 
 def wanted(folder: Path, now: datetime) -> bool:
     """Return True if the last daily backup is a day old or missing; one dated in the future counts as missing."""
-    kept = [each for each in backup.StoredBackup.all_in(folder) if each.at <= now + timedelta(minutes=5)] if folder.exists() else []
-    return not kept or now - max(each.at for each in kept) >= EVERY
+    saved = [each for each in backup.StoredBackup.all_in(folder) if each.at <= now + timedelta(minutes=5)] if folder.exists() else []
+    return not saved or now - max(each.at for each in saved) >= EVERY
 
 
 def write_if_wanted(now: datetime) -> bool:

@@ -35,13 +35,13 @@ def stock_shelves() -> None:
     Shop.objects.get_or_create(pk=1)  # carries the token that changes with the equipment
     for kind in dict.fromkeys(kind for kind, *_row in COMMON):
         known = set(kind.objects.values_list("name", flat=True))
-        missing = [kind(name=name, **figures) for of, name, figures in COMMON if of is kind and name not in known]
+        missing = [kind(name=name, **values) for of, name, values in COMMON if of is kind and name not in known]
         kind.objects.bulk_create(missing)
 
 
 def add_usual_tools() -> int:
     """Add the usual tools with typical values, each once, and return how many were added."""
-    wanted: list[tuple[Any, str, dict[str, Any]]] = [
+    needed: list[tuple[Any, str, dict[str, Any]]] = [
         *((Driver, f"Tube driver {size}", {"outside_mm": size, "inside_mm": size - 6}) for size in DRIVERS_MM),
         (Blades, "Feeler blades", {"kind": Blades.Kind.FEELER, "sizes_mm": FEELERS_MM}),
         (Blades, "Shims", {"kind": Blades.Kind.SHIM, "sizes_mm": SHIMS_MM}),
@@ -56,7 +56,7 @@ def add_usual_tools() -> int:
         (Compound, "Thread locker", {"kind": Compound.Kind.THREADLOCK}),
         (Compound, "Anaerobic sealant", {"kind": Compound.Kind.ANAEROBIC}),
     ]
-    return sum(kind.objects.get_or_create(name=name, defaults=figures)[1] for kind, name, figures in wanted)
+    return sum(kind.objects.get_or_create(name=name, defaults=values)[1] for kind, name, values in needed)
 
 
 def lacks_tools() -> bool:

@@ -291,8 +291,8 @@ class PressForm(PlainTextMixin, forms.ModelForm):
         except BadInput as error:
             raise forms.ValidationError(error.message) from error
         if not 1000 <= found.canonical <= 5_000_000:
-            said = {"found": show(newtons(found.canonical)), "low": show(newtons(1000.0)), "high": show(newtons(5e6))}
-            raise forms.ValidationError(_("{found} was understood; a press has {low} to {high}.").format(**said))
+            values = {"found": show(newtons(found.canonical)), "low": show(newtons(1000.0)), "high": show(newtons(5e6))}
+            raise forms.ValidationError(_("{found} was understood; a press has {low} to {high}.").format(**values))
         self.instance.capacity_n = found.canonical
         return text
 

@@ -83,8 +83,8 @@ class People(TestCase):
             with self.subTest(bad), self.assertRaises(ValidationError):
                 ShopWordsValidator().validate(bad, self.una)
         ShopWordsValidator().validate(NEW, self.una)
-        said = {"username": "piet", "first_name": "Piet", "role": "mechanic", "password1": "password123", "password2": "password123"}
-        self.assertContains(self.client.post("/shop/people/", said), "easy to guess")
+        values = {"username": "piet", "first_name": "Piet", "role": "mechanic", "password1": "password123", "password2": "password123"}
+        self.assertContains(self.client.post("/shop/people/", values), "easy to guess")
 
     def test_a_common_word_with_digits_or_twice_is_no_password(self):
         for bad in ("crankshaft1", "trustno1trustno1", "motorcycle2026", "flywheelflywheel", "qwertyuiop1", "Sparkplug12"):

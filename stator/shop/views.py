@@ -249,9 +249,9 @@ def equipment(request: HttpRequest, shelf: str, pk: int | None = None) -> HttpRe
     instance = get_object_or_404(kind._meta.model, pk=pk) if pk else None
     form = kind(request.POST or None, instance=instance)
     if request.method == "POST" and form.is_valid():
-        kept = form.save()
+        saved = form.save()
         if "another" in request.POST:
-            messages.success(request, _("{name} was added.").format(name=kept.name))
+            messages.success(request, _("{name} was added.").format(name=saved.name))
             return redirect("equipment-new", shelf=shelf)
         return redirect("tools" if shelf in sum(PAGES["tools"], ()) else "shop")
     return render(request, "shop/form.html", {"form": form, "title": title, "thing": instance, "shelf": shelf})

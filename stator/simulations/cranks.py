@@ -66,15 +66,15 @@ def random_crank(dice: random.Random) -> tuple[Misalignment, PressedCrank]:
 
 def true_it(dice: random.Random, dial: Dial, trouble: Trouble = Trouble()) -> Ended:
     """Measure and follow the core until it recommends to leave the crank, or the moves are used up."""
-    truth, setup = random_crank(dice)
-    best = max(swing.tir_mm for swing in best_reachable(truth, setup))
+    true_values, setup = random_crank(dice)
+    best = max(runout.tir_mm for runout in best_reachable(true_values, setup))
     slips_in = dice.randrange(4)
     vector_u = gauge_uncertainty(dial.resolution, kind="dial") / 2 * math.sqrt(2 / (dial.angles * dial.turns))
     history: list[Misalignment] = []
     said, count = "moves", 0
     for number in range(MOVES + 1):
         slip = trouble.slip_mm if number == slips_in else 0.0
-        left, right = (_turned(dice, truth, setup, side, dial, slip if side == "left" else 0.0, trouble.zero_deg) for side in SIDES)
+        left, right = (_turned(dice, true_values, setup, side, dial, slip if side == "left" else 0.0, trouble.zero_deg) for side in SIDES)
         seen = decompose(left, right, setup, vector_u)
         move = next_move(seen, setup, history)
         if move.kind not in CURES:
@@ -83,9 +83,9 @@ def true_it(dice: random.Random, dial: Dial, trouble: Trouble = Trouble()) -> En
         if number == MOVES:
             break
         history.append(seen)
-        truth = _struck(dice, truth, seen, move.kind, move.share, trouble)
+        true_values = _struck(dice, true_values, seen, move.kind, move.share, trouble)
         count += 1
-    return Ended(max(swing.tir_mm for swing in runout_from(truth, setup)), best, said, count)
+    return Ended(max(runout.tir_mm for runout in runout_from(true_values, setup)), best, said, count)
 
 
 def _turned(

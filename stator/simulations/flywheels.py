@@ -89,59 +89,59 @@ def random_wheel(dice: random.Random, rubs: tuple[float, float] = (5, 20)) -> Wh
     return Wheel(dice, permitted, cmath.rect(dice.uniform(20, 400), dice.uniform(0, math.tau)), dice.uniform(*rubs))
 
 
-def _could(wheel: Wheel) -> bool:
+def _could(flywheel: Wheel) -> bool:
     """Return True if six holes placed and drilled to perfection bring it within its grade."""
-    found = Unbalance(abs(wheel.heavy), math.degrees(cmath.phase(wheel.heavy)) % 360)
-    if found.gmm <= wheel.permitted:
+    found = Unbalance(abs(flywheel.heavy), math.degrees(cmath.phase(flywheel.heavy)) % 360)
+    if found.gmm <= flywheel.permitted:
         return True
-    return drill_plan(found, RIM, STEEL, DRILLS, most=MOST_HOLES).rest.gmm <= wheel.permitted
+    return drill_plan(found, RIM, STEEL, DRILLS, most=MOST_HOLES).rest.gmm <= flywheel.permitted
 
 
 def balance_it(dice: random.Random) -> Outcome:
     """Roll until the stops are significant or eight are recorded, weigh, drill, and roll again; then the proof."""
-    wheel = random_wheel(dice)
-    could = _could(wheel)
-    said = "goes"
+    flywheel = random_wheel(dice)
+    could = _could(flywheel)
+    text = "goes"
     for _ in range(GOES):
-        found = _measured(wheel)
-        judged = judge(found.gmm, high=wheel.permitted, uncertainty=found.uncertainty_gmm)
+        found = _measured(flywheel)
+        judged = judge(found.gmm, high=flywheel.permitted, uncertainty=found.uncertainty_gmm)
         if judged.state == IN:
-            said = "balanced"
+            text = "balanced"
             break
         plan = (
             drill_plan(
                 found,
-                replace(RIM, earlier=tuple(wheel.holes)),
+                replace(RIM, earlier=tuple(flywheel.holes)),
                 STEEL,
                 DRILLS,
-                within_gmm=wheel.permitted,
-                most=MOST_HOLES - len(wheel.holes),
+                within_gmm=flywheel.permitted,
+                most=MOST_HOLES - len(flywheel.holes),
             )
-            if len(wheel.holes) < MOST_HOLES and found.gmm > found.uncertainty_gmm
+            if len(flywheel.holes) < MOST_HOLES and found.gmm > found.uncertainty_gmm
             else None
         )
         if plan is None or not plan.holes:
-            said = judged.state
+            text = judged.state
             break
         for hole in plan.holes:
-            wheel.drill(hole.angle_deg, hole.radius_mm, hole.diameter_mm, hole.depth_mm)
-    return Outcome(said, abs(wheel.heavy) <= wheel.permitted, wheel.over_drilled, could)
+            flywheel.drill(hole.angle_deg, hole.radius_mm, hole.diameter_mm, hole.depth_mm)
+    return Outcome(text, abs(flywheel.heavy) <= flywheel.permitted, flywheel.over_drilled, could)
 
 
-def _measured(wheel: Wheel) -> Unbalance:
+def _measured(flywheel: Wheel) -> Unbalance:
     """Return the unbalance from stops and a trial mass while they are significant, otherwise from the proof."""
-    looks, marks = looks_for(10), [wheel.stop() for _ in range(FEWEST)]
+    looks, marks = looks_for(10), [flywheel.stop() for _ in range(FEWEST)]
     while not stops(marks, looks).telling and len(marks) < ENOUGH:
-        marks.append(wheel.stop())
+        marks.append(flywheel.stop())
     told = stops(marks, looks)
     if told.telling:
-        rough = by_trial_mass(*wheel.opposite(told.mean_deg), ARM_MM, told.mean_deg)
-        if judge(rough.gmm, high=wheel.permitted, uncertainty=rough.uncertainty_gmm).state != IN:
+        rough = by_trial_mass(*flywheel.opposite(told.mean_deg), ARM_MM, told.mean_deg)
+        if judge(rough.gmm, high=flywheel.permitted, uncertainty=rough.uncertainty_gmm).state != IN:
             return rough
     try:
-        return by_turning_masses([wheel.turning_mass(mark) for mark in MARKS], ARM_MM, step_g=STEP_G).unbalance
+        return by_turning_masses([flywheel.turning_mass(mark) for mark in MARKS], ARM_MM, step_g=STEP_G).unbalance
     except BadInput:
-        return by_trial_mass(*wheel.opposite(told.mean_deg), ARM_MM, told.mean_deg)
+        return by_trial_mass(*flywheel.opposite(told.mean_deg), ARM_MM, told.mean_deg)
 
 
 def wheels(dice: random.Random, cases: int) -> Iterator[Share]:
@@ -153,9 +153,9 @@ def wheels(dice: random.Random, cases: int) -> Iterator[Share]:
     yield Share("the same: proved so on the stand", sum(each.said == "balanced" for each in could), len(could), 0.9)
     yield Share("of the wheels called balanced: past their grade", sum(not each.within for each in said), len(said), 0.01, at_most=True)
     yield Share("over-drilled past the grade", sum(each.over_drilled for each in ended), cases, 0.001, at_most=True)
-    for most in (10, 12, 16, 40):
-        telling = sum(_ever_tells(dice, most) for _ in range(cases))
-        yield Share(f"no heavy side, looked at from the fourth stop to the {most}th: tells", telling, cases, 0.05, at_most=True)
+    for highest in (10, 12, 16, 40):
+        telling = sum(_ever_tells(dice, highest) for _ in range(cases))
+        yield Share(f"no heavy side, looked at from the fourth stop to the {highest}th: tells", telling, cases, 0.05, at_most=True)
 
 
 def _ever_tells(dice: random.Random, most: int) -> bool:

@@ -24,9 +24,9 @@ def gauges(dice: random.Random, cases: int) -> Iterator[Share]:
                 true = dice.uniform(-ABOUT_MM, ABOUT_MM)
                 scatter = usual_spread(kind, step) * dice.uniform(*SCATTERS)
                 values = [round((true + dice.gauss(0, scatter)) / step) * step for _ in range(readings)]
-                unsure, mean = gauge_uncertainty(step, None, values, kind=kind), sum(values) / readings
-                held += abs(mean - true) <= unsure
-                if judge(mean, high=0.0, uncertainty=unsure).state == IN:
+                uncertainty, mean = gauge_uncertainty(step, None, values, kind=kind), sum(values) / readings
+                held += abs(mean - true) <= uncertainty
+                if judge(mean, high=0.0, uncertainty=uncertainty).state == IN:
                     called, wrong = called + 1, wrong + (true > 0)
             name = f"{kind} {step:g}, readings {readings}"
             yield Share(f"{name}: of the calls in, wrong", wrong, called, 0.01, at_most=True)

@@ -15,14 +15,14 @@ ALLOY, STEEL, COLD_C, COLD_U = 21e-6, 11.5e-6, 20, 3
 
 def drops(dice: random.Random, cases: int) -> Iterator[Share]:
     """Return, for parts spread over their tolerances and for a measured pair, how many drop in, at least the predicted share."""
-    for size, bore, ring, hot, hot_u, wanted in CLASSES:
+    for size, bore, ring, hot, hot_u, needed in CLASSES:
         for shape in ("uniform", "normal"):
-            promised = drop_confidence(size, bore, ring, ALLOY, hot, hot_u, STEEL, COLD_C, COLD_U, wanted, shape=shape)
+            promised = drop_confidence(size, bore, ring, ALLOY, hot, hot_u, STEEL, COLD_C, COLD_U, needed, shape=shape)
             dropped = 0
             for _ in range(cases):
                 hole, part = (_drawn(dice, band, shape) / 1000 for band in (bore, ring))
                 outer, inner = dice.gauss(hot, hot_u), dice.gauss(COLD_C, COLD_U)
-                dropped += hole - part + size * (ALLOY * (outer - 20) - STEEL * (inner - 20)) >= wanted
+                dropped += hole - part + size * (ALLOY * (outer - 20) - STEEL * (inner - 20)) >= needed
             yield Share(f"{size} mm, sizes {shape}: drop in, {100 * promised:.2f} % promised", dropped, cases, promised)
 
 

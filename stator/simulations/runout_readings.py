@@ -16,9 +16,9 @@ GOOD = ((0.01, 0.002, 8), (0.01, 0.002, 12), (0.001, 0.002, 8), (0.001, 0.002, 1
 
 def _turn(dice: random.Random, step: float, scatter: float, angles: int, slip: float) -> tuple[bool, bool]:
     """Return whether one turn was suspected, and whether the slipped angle was among those asked again."""
-    swing, high, oval = dice.uniform(0, 0.06), dice.uniform(0, 360), dice.uniform(0, 0.004)
+    runout, high, oval = dice.uniform(0, 0.06), dice.uniform(0, 360), dice.uniform(0, 0.004)
     turn = [360 * index / angles for index in range(angles)]
-    shaft = [swing * math.cos(math.radians(at - high)) + oval * math.cos(2 * math.radians(at)) for at in turn]
+    shaft = [runout * math.cos(math.radians(at - high)) + oval * math.cos(2 * math.radians(at)) for at in turn]
     read = [round(dice.gauss(each, scatter) / step) * step for each in shaft]
     bad = dice.randrange(angles)
     read[bad] += dice.choice((-1, 1)) * slip
@@ -31,8 +31,8 @@ def turns(dice: random.Random, cases: int) -> Iterator[Share]:
     for step, scatter, angles in GOOD:
         alarms = sum(_turn(dice, step, scatter, angles, 0.0)[0] for _ in range(cases))
         yield Share(f"good turn, {step:g} dial, {angles} angles: suspected", alarms, cases, 0.02, at_most=True)
-    for slip, angles, wanted in SLIPS:
+    for slip, angles, needed in SLIPS:
         seen = [_turn(dice, 0.01, dice.uniform(0.002, 0.004), angles, slip) for _ in range(cases)]
         suspected = [right for found, right in seen if found]
-        yield Share(f"slip of {slip:g} mm, 0.01 dial, {angles} angles: suspected", len(suspected), cases, wanted)
+        yield Share(f"slip of {slip:g} mm, 0.01 dial, {angles} angles: suspected", len(suspected), cases, needed)
         yield Share(f"slip of {slip:g} mm, 0.01 dial, {angles} angles: the right angle asked again", sum(suspected), len(suspected), 0.9)

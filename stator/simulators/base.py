@@ -25,7 +25,7 @@ class Part(ABC):
         self.dice = random.Random(seed)
 
     @abstractmethod
-    def pull(self, lever: str) -> None:
+    def pull(self, control: str) -> None:
         """Run a control."""
 
     @abstractmethod

@@ -40,9 +40,9 @@ class Case(Part):
         super().__init__(seed)
         self.true_c, self.heating, self.emits = 112.0, False, 0.93
 
-    def pull(self, lever: str) -> None:
-        self.heating = {"oven": True, "out": False}.get(lever, self.heating)
-        self.emits = {"paint": 0.93, "bare": 0.2}.get(lever, self.emits)
+    def pull(self, control: str) -> None:
+        self.heating = {"oven": True, "out": False}.get(control, self.heating)
+        self.emits = {"paint": 0.93, "bare": 0.2}.get(control, self.emits)
 
     def passes(self, seconds: float) -> None:
         toward = self.OVEN_C if self.heating else self.ROOM_C

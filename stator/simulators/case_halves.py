@@ -34,9 +34,9 @@ def joined(seed: int, level: str = "middle") -> Joint:
     True
     """
     dice = random.Random(f"{seed}-{level}-halves")
-    most = {"easy": 0.4, "middle": 0.9, "hard": 1.4}[level]
+    highest = {"easy": 0.4, "middle": 0.9, "hard": 1.4}[level]
     forgotten = dice.choice((*PLACES, "", "")) if level == "hard" else ""
-    return Joint(dice.uniform(0.3, 1.0) * most, dice.uniform(0, 360), forgotten, dice.uniform(0.6, 1.0) if level == "hard" else 1.0)
+    return Joint(dice.uniform(0.3, 1.0) * highest, dice.uniform(0, 360), forgotten, dice.uniform(0.6, 1.0) if level == "hard" else 1.0)
 
 
 class Halves(Part):
@@ -92,17 +92,17 @@ class Halves(Part):
         if (part / along).real < 0:
             self.slope -= part * self.dice.uniform(0.5, 0.9)
 
-    def pull(self, lever: str) -> None:
-        if lever == "new":
+    def pull(self, control: str) -> None:
+        if control == "new":
             self.__init__(self.dice.randrange(10**9))  # type: ignore[misc]
-        elif lever == "quarter":
+        elif control == "quarter":
             self.push(0.25)
-        elif lever == "ease":
+        elif control == "ease":
             self.mean_mm, self.slope = max(0.0, self.mean_mm - 0.5 * PUSH_MM), 0.6 * self.slope
-        elif lever.startswith("tap-"):
-            self.tap(lever.removeprefix("tap-"))
-        elif lever.startswith("gap-"):
-            self.blades = lever.removeprefix("gap-")
+        elif control.startswith("tap-"):
+            self.tap(control.removeprefix("tap-"))
+        elif control.startswith("gap-"):
+            self.blades = control.removeprefix("gap-")
 
     def shown_mm(self) -> float:
         """Return the thickest feeler gauge that fits at the present place."""

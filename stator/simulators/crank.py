@@ -47,12 +47,12 @@ class Truth:
     @property
     def worst_mm(self) -> float:
         """Return the larger runout of the two ends."""
-        return max(swing.tir_mm for swing in runout_from(self.bent, GEOMETRY))
+        return max(runout.tir_mm for runout in runout_from(self.bent, GEOMETRY))
 
     @property
     def best_mm(self) -> float:
         """Return the larger runout that truing could leave."""
-        return max(swing.tir_mm for swing in best_reachable(self.bent, GEOMETRY))
+        return max(runout.tir_mm for runout in best_reachable(self.bent, GEOMETRY))
 
 
 @dataclass(frozen=True)
@@ -157,15 +157,15 @@ class Crank(Part):
     def turn_to(self, end: str, angle_deg: float) -> None:
         self.end, self.angle = ENDS.index(end), int(angle_deg) % 360
 
-    def pull(self, lever: str) -> None:
-        self.angle = (self.angle + {"turn": 45, "back": -45}.get(lever, 0)) % 360
-        if lever in ("ahead", "behind"):
-            self.strike(-1.0 if lever == "ahead" else 1.0)
-        if lever in ("squeeze", "wedge"):
-            self.squeeze(-1.0 if lever == "squeeze" else 1.0)
-        if lever == "other":
+    def pull(self, control: str) -> None:
+        self.angle = (self.angle + {"turn": 45, "back": -45}.get(control, 0)) % 360
+        if control in ("ahead", "behind"):
+            self.strike(-1.0 if control == "ahead" else 1.0)
+        if control in ("squeeze", "wedge"):
+            self.squeeze(-1.0 if control == "squeeze" else 1.0)
+        if control == "other":
             self.end, self.angle = 1 - self.end, 0
-        if lever == "new":
+        if control == "new":
             self.truth = drawn(self.dice.randrange(10**9), self.dice.choice(tuple(LEVELS)))
             self.angle = self.end = self.readings = self.moves = 0
 
@@ -173,13 +173,13 @@ class Crank(Part):
 
     def shows_mm(self) -> float:
         """Return the reading, rounded to the resolution of the dial gauge."""
-        truth, end = self.truth, ENDS[self.end]
-        swing = runout_from(truth.bent, self.geometry)[self.end]
+        true_values, end = self.truth, ENDS[self.end]
+        runout = runout_from(true_values.bent, self.geometry)[self.end]
         turned = math.radians(self.angle)
-        value = swing.tir_mm / 2 * math.cos(turned - math.radians(swing.high_spot_deg)) + truth.oval_mm / 2 * math.cos(2 * turned)
-        value += ZERO_MM[end] + self.dice.gauss(0, self.noise_mm) + self.dice.uniform(-0.5, 0.5) * truth.rocks_mm
-        if truth.slips_after and self.readings > truth.slips_after:
-            value += truth.slips_mm
+        value = runout.tir_mm / 2 * math.cos(turned - math.radians(runout.high_spot_deg)) + true_values.oval_mm / 2 * math.cos(2 * turned)
+        value += ZERO_MM[end] + self.dice.gauss(0, self.noise_mm) + self.dice.uniform(-0.5, 0.5) * true_values.rocks_mm
+        if true_values.slips_after and self.readings > true_values.slips_after:
+            value += true_values.slips_mm
         return round(value / self.step_mm) * self.step_mm + 0.0
 
     def read(self, end: str, angle_deg: float) -> float:

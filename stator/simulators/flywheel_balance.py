@@ -121,16 +121,16 @@ class Wheel(Part):
         self.thin += THICK_MM - deep - 0.3 * diameter_mm < WALL_MM
         return round(deep, 1)
 
-    def pull(self, lever: str) -> None:
-        if lever == "new":
+    def pull(self, control: str) -> None:
+        if control == "new":
             self._set_up(UnbalanceTruth(self.dice.uniform(40, 180), math.degrees(self.dice.uniform(0, math.tau))))
-        if lever == "more":
+        if control == "more":
             self.putty_g += 0.2
-        if lever == "less":
+        if control == "less":
             self.putty_g = 0.0
-        if lever in self.HOLES:
-            self.drill(self.lowest_deg, *self.HOLES[lever])
-        self.stopped = lever == "roll"
+        if control in self.HOLES:
+            self.drill(self.lowest_deg, *self.HOLES[control])
+        self.stopped = control == "roll"
 
     def after(self, seconds: float) -> str | None:
         if not self.stopped:

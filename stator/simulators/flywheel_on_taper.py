@@ -81,18 +81,18 @@ class StuckWheel(Part):
         """Return what the screw pulls with now."""
         return self.torque_nm / torque_nm(1.0)
 
-    def pull(self, lever: str) -> None:
-        if lever == "new":
+    def pull(self, control: str) -> None:
+        if control == "new":
             self.__init__(self.dice.randrange(10**9))  # type: ignore[misc]
             return
         if self.is_free or self.is_stripped:
             return
-        self.torque_nm = {"more": self.torque_nm + self.MORE_NM, "less": 0.0}.get(lever, self.torque_nm)
+        self.torque_nm = {"more": self.torque_nm + self.MORE_NM, "less": 0.0}.get(control, self.torque_nm)
         self.peak_nm = max(self.peak_nm, self.torque_nm)
-        if lever == "knock":
+        if control == "knock":
             self.knocks += 1
             self.holds *= KNOCK if self.torque_nm else 1.0
-        if lever == "wait":
+        if control == "wait":
             self.passes(60.0)
         self._gives()
 
@@ -111,5 +111,5 @@ class StuckWheel(Part):
     def after(self, seconds: float) -> str:
         self.passes(seconds)
         self._gives()
-        said = "free" if self.is_free else "slips" if self.is_stripped else "holds"
-        return f"{round(self.torque_nm + self.dice.gauss(0, 0.2)):d} Nm {said}"
+        text = "free" if self.is_free else "slips" if self.is_stripped else "holds"
+        return f"{round(self.torque_nm + self.dice.gauss(0, 0.2)):d} Nm {text}"

@@ -97,8 +97,8 @@ class HotHalf(Part):
     def is_spoiled(self) -> bool:
         return self.hottest_c > HURTS_C
 
-    def pull(self, lever: str) -> None:
-        what, _, of = lever.partition("-")
+    def pull(self, control: str) -> None:
+        what, _, of = control.partition("-")
         if what == "set":
             self.set_c = float(of)
         if what in ("oven", "out"):

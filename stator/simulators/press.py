@@ -20,19 +20,19 @@ class Ram(Part):
         super().__init__(seed)
         self.force_n, self.breaks_n, self.slides = 0.0, 31_400.0, False
 
-    def pull(self, lever: str) -> None:
-        if lever == "new":
+    def pull(self, control: str) -> None:
+        if control == "new":
             self.breaks_n, self.slides, self.force_n = self.dice.uniform(*self.BREAK_N), False, 0.0
-        if lever == "release":
+        if control == "release":
             self.force_n = 0.0
-        if lever == "pump":
+        if control == "pump":
             self.force_n += self.dice.uniform(3_500, 5_000)
             if self.slides or self.force_n > self.breaks_n:
                 self.force_n = (0.75 if self.slides else 1.0) * self.breaks_n
                 self.slides = True
 
     def after(self, seconds: float) -> str:
-        said = f"{self.stepped((self.force_n + self.dice.gauss(0, 40)) / 1000, 0.1, 1)} kN"
+        text = f"{self.stepped((self.force_n + self.dice.gauss(0, 40)) / 1000, 0.1, 1)} kN"
         if self.slides and self.force_n >= self.breaks_n:
             self.force_n = 0.75 * self.breaks_n  # it has released: what is left slides it
-        return said
+        return text

@@ -101,8 +101,8 @@ class SealSet(Part):
         """Places that are not right."""
         return sum(not self.is_right(place) for place in PLACES)
 
-    def pull(self, lever: str) -> None:
-        what, _, of = lever.partition("-")
+    def pull(self, control: str) -> None:
+        what, _, of = control.partition("-")
         self.refused = False
         if what == "take":
             self.hand, self.reading = of, ""

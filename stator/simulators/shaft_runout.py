@@ -83,12 +83,12 @@ class ShaftRunout(Part):
             self.angle = (self.angle + (BY_DEG if by_deg > 0 else -BY_DEG)) % 360
             self.shown_mm = self.dial.at(self._plunger_mm())
 
-    def pull(self, lever: str) -> None:
-        if lever == "other":
+    def pull(self, control: str) -> None:
+        if control == "other":
             self.end, self.angle = 1 - self.end, 0
             self._set_up()
         else:
-            self.turn({"on": BY_DEG, "on-far": 90, "back": -BY_DEG}.get(lever, 0))
+            self.turn({"on": BY_DEG, "on-far": 90, "back": -BY_DEG}.get(control, 0))
 
     def after(self, seconds: float) -> str:
         return f"{self.shown_mm:+.3f} mm {ENDS[self.end]}@{self.angle}"

@@ -89,8 +89,8 @@ class Stack(Part):
         low, high = self.truth.limits_mm
         return low <= self.float_mm <= high
 
-    def pull(self, lever: str) -> None:
-        what, _, of = lever.partition("-")
+    def pull(self, control: str) -> None:
+        what, _, of = control.partition("-")
         if what == "add" and len(self.bags) < MOST_SHIMS:
             bag = float(of)
             self.bags.append(bag)
@@ -104,12 +104,12 @@ class Stack(Part):
 
     def _shown(self, reading: str) -> float:
         step, sigma = (CALLIPER_MM, 0.008) if reading in ("left", "right") else (MICROMETER_MM, 0.001)
-        truth = self.truth
+        true_values = self.truth
         true = {
-            "left": truth.left_mm,
-            "right": truth.right_mm,
-            "gasket": truth.gasket_mm,
-            "crank": truth.crank_mm,
+            "left": true_values.left_mm,
+            "right": true_values.right_mm,
+            "gasket": true_values.gasket_mm,
+            "crank": true_values.crank_mm,
             "shims": sum(self.shims),
             "close": max(0.0, self.float_mm),
         }[reading]

@@ -96,10 +96,10 @@ class TheTwin(SimpleTestCase):
     @given(seeds, levels)
     @settings(max_examples=40, deadline=None)
     def test_counter_clockwise_takes_from_what_has_turned_so(self, seed, level):
-        truth = turned(seed, level)
+        true_values = turned(seed, level)
         for end in ENDS:
-            way = 1 if truth.turned_deg(end) > 0 else -1
-            self.assertLess(abs(truth.turned(end, way * 0.001).turned_deg(end)), abs(truth.turned_deg(end)))
+            way = 1 if true_values.turned_deg(end) > 0 else -1
+            self.assertLess(abs(true_values.turned(end, way * 0.001).turned_deg(end)), abs(true_values.turned_deg(end)))
 
 
 class TheNeedle(SimpleTestCase):
@@ -107,8 +107,8 @@ class TheNeedle(SimpleTestCase):
     @settings(max_examples=40, deadline=None)
     def test_it_stays_in_its_travel_and_its_rounds_add_up(self, seed, level, levers):
         shaft = ShaftRunout(seed, swings(seed, level))
-        for lever in levers:
-            shaft.pull(lever)
+        for control in levers:
+            shaft.pull(control)
             self.assertTrue(0 <= shaft.shown_mm <= TRAVEL_MM)
             self.assertAlmostEqual(shaft.dial.turns * ROUND_MM + shaft.dial.face_mm, shaft.shown_mm)
 
@@ -196,13 +196,13 @@ class TheWheel(SimpleTestCase):
     @given(seeds, levels)
     @settings(max_examples=40, deadline=None)
     def test_a_hole_on_the_heavy_side_takes_off_and_opposite_adds(self, seed, level):
-        truth = heavy(seed, level)
-        light, worse = Wheel(seed, truth), Wheel(seed, truth)
-        if truth.gmm > 40:
-            light.drill(truth.deg, 6.0, 4.0)
-            worse.drill(truth.deg + 180, 6.0, 4.0)
-            self.assertLess(light.gmm, truth.gmm)
-            self.assertGreater(worse.gmm, truth.gmm)
+        true_values = heavy(seed, level)
+        light, worse = Wheel(seed, true_values), Wheel(seed, true_values)
+        if true_values.gmm > 40:
+            light.drill(true_values.deg, 6.0, 4.0)
+            worse.drill(true_values.deg + 180, 6.0, 4.0)
+            self.assertLess(light.gmm, true_values.gmm)
+            self.assertGreater(worse.gmm, true_values.gmm)
 
     def test_ribs_and_thin_walls_are_counted(self):
         stand = Wheel(1, UnbalanceTruth(keep_out=((350.0, 20.0),)))

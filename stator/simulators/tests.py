@@ -32,20 +32,20 @@ class TheSeed(SimpleTestCase):
     @settings(max_examples=40, deadline=None)
     def test_a_seed_gives_the_same_truth_and_the_same_needle(self, seed):
         for part in (*PARTS, *PRACTISED):
-            lever = next(iter(part.levers))
+            control = next(iter(part.levers))
             said = []
             for each in (part(seed), part(seed)):
-                each.pull(lever)
+                each.pull(control)
                 said.append([each.after(0.1) for _ in range(3)])
             self.assertEqual(*said)
 
     @given(seeds, st.sampled_from(sorted(LEVELS)), st.sampled_from(Fault))
     @settings(max_examples=60, deadline=None)
     def test_a_level_is_what_it_says(self, seed, level, fault):
-        truth = drawn(seed, level, fault)
-        self.assertEqual(truth, drawn(seed, level, fault))
-        self.assertLessEqual(abs(truth.bent.twist_deg), LEVELS[level].twist_deg)
-        self.assertEqual(truth.best_mm > LIMIT_MM, fault == Fault.NOT_CURABLE)
+        true_values = drawn(seed, level, fault)
+        self.assertEqual(true_values, drawn(seed, level, fault))
+        self.assertLessEqual(abs(true_values.bent.twist_deg), LEVELS[level].twist_deg)
+        self.assertEqual(true_values.best_mm > LIMIT_MM, fault == Fault.NOT_CURABLE)
 
 
 class TheCrank(SimpleTestCase):
@@ -69,11 +69,11 @@ class TheCrank(SimpleTestCase):
     @given(seeds, st.sampled_from(Fault), st.integers(0, 359))
     @settings(max_examples=60, deadline=None)
     def test_the_needle_stays_within_what_is_bent_and_shows_whole_steps(self, seed, fault, angle):
-        truth = drawn(seed, "hard", fault)
-        crank = Crank(seed, truth)
+        true_values = drawn(seed, "hard", fault)
+        crank = Crank(seed, true_values)
         shown = crank.read("left", angle)
-        most = truth.worst_mm / 2 + truth.oval_mm / 2 + truth.rocks_mm + abs(truth.slips_mm) + 0.04
-        self.assertLess(abs(shown), most)
+        highest = true_values.worst_mm / 2 + true_values.oval_mm / 2 + true_values.rocks_mm + abs(true_values.slips_mm) + 0.04
+        self.assertLess(abs(shown), highest)
         self.assertAlmostEqual(shown / STEP_MM, round(shown / STEP_MM), places=6)
 
     def test_following_the_calls_reaches_the_goal_and_striking_where_it_reads_high_does_not(self):
@@ -168,8 +168,8 @@ class TheTaper(SimpleTestCase):
     def test_patience_takes_every_wheel_off_and_force_alone_strips_threads(self):
         stripped = freed = 0
         for seed in SEEDS:
-            truth = stuck(seed, "hard")
-            patient, forced = StuckWheel(seed, truth), StuckWheel(seed, truth)
+            true_values = stuck(seed, "hard")
+            patient, forced = StuckWheel(seed, true_values), StuckWheel(seed, true_values)
             freed += free_by_the_torque(patient)
             for _ in range(60):
                 forced.pull("more")
@@ -181,12 +181,12 @@ class TheTaper(SimpleTestCase):
     @given(seeds)
     @settings(max_examples=20, deadline=None)
     def test_without_load_nothing_creeps_and_what_is_off_stays_off(self, seed):
-        wheel = StuckWheel(seed)
-        wheel.pull("wait")
-        wheel.pull("knock")
-        self.assertEqual((wheel.holds, wheel.is_free), (1.0, False))
-        while not (wheel.is_free or wheel.is_stripped):
-            wheel.pull("more")
-        ended = (wheel.is_free, wheel.is_stripped)
-        wheel.pull("more")
-        self.assertEqual((wheel.is_free, wheel.is_stripped), ended)
+        flywheel = StuckWheel(seed)
+        flywheel.pull("wait")
+        flywheel.pull("knock")
+        self.assertEqual((flywheel.holds, flywheel.is_free), (1.0, False))
+        while not (flywheel.is_free or flywheel.is_stripped):
+            flywheel.pull("more")
+        ended = (flywheel.is_free, flywheel.is_stripped)
+        flywheel.pull("more")
+        self.assertEqual((flywheel.is_free, flywheel.is_stripped), ended)

@@ -108,18 +108,18 @@ class TwinCrank(Part):
         self.truth = self.truth.turned(end, math.copysign(max(0.0, abs(fell) - SPRINGS_DEG), fell))
         self.moves += 1
 
-    def pull(self, lever: str) -> None:
-        self.angle = (self.angle + {"turn": 45, "back": -45}.get(lever, 0)) % 360
-        if lever == "other":
+    def pull(self, control: str) -> None:
+        self.angle = (self.angle + {"turn": 45, "back": -45}.get(control, 0)) % 360
+        if control == "other":
             self.end, self.angle = 1 - self.end, 0
-        end, _, way = lever.partition("-")
+        end, _, way = control.partition("-")
         if end in ENDS:
             self.blow(end, 1.0 if way == "ccw" else -1.0)
 
     def shows_mm(self) -> float:
         """Return the reading, rounded to the resolution of the dial gauge."""
-        swing = self.truth.swing(ENDS[self.end])
-        value = swing.tir_mm / 2 * math.cos(math.radians(self.angle - swing.high_spot_deg))
+        runout = self.truth.swing(ENDS[self.end])
+        value = runout.tir_mm / 2 * math.cos(math.radians(self.angle - runout.high_spot_deg))
         value += ZERO_MM[ENDS[self.end]] + self.dice.gauss(0, self.noise_mm)
         return round(value / self.step_mm) * self.step_mm + 0.0
 

@@ -49,8 +49,8 @@ class SizesField(forms.CharField):
             except BadInput as error:
                 raise forms.ValidationError(_("{part}: {reason}").format(part=part, reason=error.message)) from error
             if not 0 < size <= 20:
-                most = show(exact(20.0))
-                raise forms.ValidationError(_("{part}: a thickness lies above 0 and up to {most}.").format(part=part, most=most))
+                highest = show(exact(20.0))
+                raise forms.ValidationError(_("{part}: a thickness lies above 0 and up to {most}.").format(part=part, most=highest))
             sizes.add(size)
         return sorted(sizes)
 
@@ -78,8 +78,8 @@ class RatioField(forms.CharField):
         found = self.WRITTEN.fullmatch(text)
         ratio = float(found[1].replace(",", ".")) if found else 0.0
         if not self.low <= ratio <= self.high:
-            said = {"typed": text, "low": f"1:{plain(self.low)}", "high": f"1:{plain(self.high)}"}
-            raise forms.ValidationError(_("{typed} is no ratio from {low} to {high}. Write it as 1:5.").format(**said))
+            values = {"typed": text, "low": f"1:{plain(self.low)}", "high": f"1:{plain(self.high)}"}
+            raise forms.ValidationError(_("{typed} is no ratio from {low} to {high}. Write it as 1:5.").format(**values))
         return ratio
 
 
@@ -136,13 +136,15 @@ class QuantityField(forms.CharField):
         return found
 
     def _outside(self, found: float) -> str:
-        said = {name: show(exact(value, self.kind, 1e-3)) for name, value in (("low", self.low), ("high", self.high)) if value is not None}
-        said["found"] = show(exact(found, self.kind, 1e-3))
-        if "low" not in said:
-            return _("{found} was understood; it may be up to {high}.").format(**said)
-        if "high" not in said:
-            return _("{found} was understood; it must be above {low}.").format(**said)
-        return _("{found} was understood; it must be above {low} and may be up to {high}.").format(**said)
+        values = {
+            name: show(exact(value, self.kind, 1e-3)) for name, value in (("low", self.low), ("high", self.high)) if value is not None
+        }
+        values["found"] = show(exact(found, self.kind, 1e-3))
+        if "low" not in values:
+            return _("{found} was understood; it may be up to {high}.").format(**values)
+        if "high" not in values:
+            return _("{found} was understood; it must be above {low}.").format(**values)
+        return _("{found} was understood; it must be above {low} and may be up to {high}.").format(**values)
 
 
 class LongSelect(forms.Select):

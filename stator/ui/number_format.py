@@ -217,9 +217,9 @@ def step_of(half_width: float) -> float:
     >>> step_of(0.004), step_of(0.5), step_of(12), step_of(25)
     (0.0005, 0.1, 2.0, 5.0)
     """
-    most = half_width / 5 * (1 + 1e-9)
-    power = 10.0 ** math.floor(math.log10(most))
-    return next(digit for digit in (5, 2, 1) if digit * power <= most) * power
+    highest = half_width / 5 * (1 + 1e-9)
+    power = 10.0 ** math.floor(math.log10(highest))
+    return next(digit for digit in (5, 2, 1) if digit * power <= highest) * power
 
 
 def time_step_of(half_width_s: float) -> float:
@@ -384,11 +384,11 @@ def band(low: Amount, high: Amount) -> str:
     """
     first, last = (show(low), show(high)) if low.kind == DURATION else _pair(low, high)
     if low.kind == DURATION and not math.isinf(high.value):
-        least, most = _rounded_s(low), _rounded_s(high)
+        lowest, highest = _rounded_s(low), _rounded_s(high)
         if (":" in first) != (":" in last):
-            first, last = lasting(least), lasting(most)
-        elif least >= 60 and not least % 60 and most < 7200 and not most % 60:
-            first = figure(least / 60, 0)
+            first, last = lasting(lowest), lasting(highest)
+        elif lowest >= 60 and not lowest % 60 and highest < 7200 and not highest % 60:
+            first = figure(lowest / 60, 0)
     return _("{low} to {high}").format(low=first, high=last)
 
 

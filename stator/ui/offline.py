@@ -52,7 +52,7 @@ def offline(request: HttpRequest) -> HttpResponse:
 
 def manifest(request: HttpRequest) -> JsonResponse:
     """Return how Stator is called and drawn where a device installs it."""
-    said = {
+    values = {
         "name": "Stator",
         "short_name": "Stator",
         "description": _("The bench of a motorcycle and small-engine mechanic."),
@@ -63,4 +63,4 @@ def manifest(request: HttpRequest) -> JsonResponse:
         "theme_color": "#f3efe4",
         "icons": [{"src": static("ui/icon.svg"), "sizes": "any", "type": "image/svg+xml", "purpose": "any"}],
     }
-    return JsonResponse(said, content_type="application/manifest+json")
+    return JsonResponse(values, content_type="application/manifest+json")

@@ -18,7 +18,7 @@ BUSY = _("The shop's machine is too busy to write: nothing was kept. Wait a mome
 
 def render_server_error(error: BaseException) -> tuple[int, str | Promise] | None:
     """Status and words for what the machine cannot do; None for what is a fault of ours."""
-    said = str(error).lower()
+    text = str(error).lower()
     if isinstance(error, OSError) and error.errno in (errno.ENOSPC, errno.EDQUOT):
         return 507, DISK_FULL
     if isinstance(error, OSError) and error.errno in (errno.EROFS, errno.EACCES, errno.EPERM):
@@ -34,7 +34,7 @@ def render_server_error(error: BaseException) -> tuple[int, str | Promise] | Non
         ("not a database", (503, DAMAGED)),
         ("locked", (503, BUSY)),
     ):
-        if words in said:
+        if words in text:
             return answer
     return None
 

@@ -104,9 +104,9 @@ def _inked(element: Tree.Element, theme: list[Rule]) -> Tree.Element | None:
         made.text = element.text
     for child in element:
         for each in [child] if _name(child) != "a" else list(child):  # what could be tapped is only looked at here
-            kept = _inked(each, theme)
-            if kept is not None:
-                made.append(kept)
+            saved = _inked(each, theme)
+            if saved is not None:
+                made.append(saved)
     return made
 
 

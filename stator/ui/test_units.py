@@ -23,8 +23,8 @@ class Shown(SimpleTestCase):
     def test_each_kind_has_its_unit(self):
         amounts = (celsius(110), kelvin(30), newton_metres(120), newton_metres(8, 0.1), newtons(4230), newtons(40_000))
         with reading_in(Units.INCH):
-            said = [show(each) for each in (*amounts, gram_millimetres(40, 1, 5), Amount(40, "pressure", 1.0))]
-        self.assertEqual(said, ["230 °F", "54 °F", "89 ft-lb", "71 in-lb", "950 lbf", "4.50 short tons", "1.57 ± 0.20 g·in", "5.8 psi"])
+            texts = [show(each) for each in (*amounts, gram_millimetres(40, 1, 5), Amount(40, "pressure", 1.0))]
+        self.assertEqual(texts, ["230 °F", "54 °F", "89 ft-lb", "71 in-lb", "950 lbf", "4.50 short tons", "1.57 ± 0.20 g·in", "5.8 psi"])
 
     def test_both_ends_of_a_range_are_in_one_unit(self):
         with reading_in(Units.INCH):

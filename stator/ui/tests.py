@@ -75,8 +75,8 @@ class Drafting(SimpleTestCase):
 
 class Graphs(SimpleTestCase):
     def test_ticks_fall_on_numbers_a_person_would_choose(self):
-        for span, most, wanted in [(0.1, 5, 0.02), (14, 8, 2), (3600, 8, 500), (1, 4, 0.25), (0.07, 5, 0.02)]:
-            self.assertAlmostEqual(step_for(span, most), wanted)
+        for span, highest, needed in [(0.1, 5, 0.02), (14, 8, 2), (3600, 8, 500), (1, 4, 0.25), (0.07, 5, 0.02)]:
+            self.assertAlmostEqual(step_for(span, highest), needed)
 
     def test_numbers_land_where_they_belong(self):
         axes = Axes(10, 20, 100, 50, x_max=10, y_min=-1, y_max=1)

@@ -42,11 +42,11 @@ def without_all(text: str) -> str | None:
 
 def places_left(work: BoundStation, ask: Question | None) -> list[Question]:
     """Return a question and those at the other open places of its round; empty if it has no round."""
-    slot = ask.slot if ask else None
-    if slot is None or slot.what not in ROUND:
+    fact_key = ask.slot if ask else None
+    if fact_key is None or fact_key.what not in ROUND:
         return []
-    part = None if slot.what == Property.GAP else slot.part  # the places of a gap are parts of their own
-    found = [each for each in work.open_questions() if each.slot and each.slot.what == slot.what and part in (None, each.slot.part)]
+    part = None if fact_key.what == Property.GAP else fact_key.part  # the places of a gap are parts of their own
+    found = [each for each in work.open_questions() if each.slot and each.slot.what == fact_key.what and part in (None, each.slot.part)]
     return found if ask in found else []
 
 
@@ -79,8 +79,8 @@ def take_thread(work: BoundStation, ask: Question, called: str, found: tuple[Pro
     work = again(work, only_here=not work.has_follow_up)
     same_thread = replace(ask.slot, what=pitch_of) if ask.slot else None
     other = next((each for each in work.current_questions if each.slot and each.slot == same_thread), None)
-    kept = work.answers.live(ask.key)[-1]
-    return save_reading(work, other, f"{pitch:g} mm", f"{key}.1", extra=extra) if other else kept
+    saved = work.answers.live(ask.key)[-1]
+    return save_reading(work, other, f"{pitch:g} mm", f"{key}.1", extra=extra) if other else saved
 
 
 @dataclass(frozen=True)
@@ -111,8 +111,8 @@ def save_whole_round(work: BoundStation, asks: list[Question], text: str, key: s
     """The same reading at each of these places."""
     extra = {**more.get("extra", {}), OF_ALL: True}
     for number, each in enumerate(asks):
-        kept = save_reading(work, each, text, f"{key}.{number}" if number else key, **{**more, "extra": extra})
-    return kept
+        saved = save_reading(work, each, text, f"{key}.{number}" if number else key, **{**more, "extra": extra})
+    return saved
 
 
 def saved_together(last: Reading, standing: Sequence[Reading]) -> list[Reading]:
@@ -130,10 +130,10 @@ def _act_of(reading: Reading) -> str:
 def take_as_before(work: BoundStation, before: PreviousPart, key: str) -> BoundStation:
     """Answer as the part before was, as far as the same is asked."""
     for number in range(len(before.answers)):
-        ask = work.next_question
-        said = before.answers.get(ask.slot.what) if ask and ask.slot else None
-        if ask is None or said not in {option.key for option in ask.options}:
+        question = work.next_question
+        said = before.answers.get(question.slot.what) if question and question.slot else None
+        if question is None or said not in {option.key for option in question.options}:
             break
-        save_reading(work, ask, said, f"{key}.{number}" if number else key, extra={AS_AT: before.name})
+        save_reading(work, question, said, f"{key}.{number}" if number else key, extra={AS_AT: before.name})
         work = again(work, only_here=not work.has_follow_up)
     return work

@@ -49,7 +49,7 @@ def lacking(shelf: EquipmentSnapshot) -> list[MissingItem]:
         ahead = {stage.key for stage in job.run.all() if stage.state in OPEN}
         for what, where, part in (*_tools(job, ahead, shelf), *_drivers(job, ahead, shelf)):
             found[what, where].append(f"{job.tag} {part}")
-    return [MissingItem(what, where, wanted) for (what, where), wanted in found.items()]
+    return [MissingItem(what, where, needed) for (what, where), needed in found.items()]
 
 
 def _tools(job: Job, ahead: set[str], shelf: EquipmentSnapshot) -> Iterator[tuple[str, str, str]]:
@@ -79,8 +79,8 @@ def _drivers(job: Job, ahead: set[str], shelf: EquipmentSnapshot) -> Iterator[tu
             continue
         outside = (show(mm(window.outside_low_mm, 0.1)), show(mm(window.outside_high_mm, 0.1)))
         inside = show(mm(window.inside_low_mm, 0.1))
-        said = _("A driver of {low} to {high} across, its bore at least {inside}").format(low=outside[0], high=outside[1], inside=inside)
-        yield said, "drivers", name
+        text = _("A driver of {low} to {high} across, its bore at least {inside}").format(low=outside[0], high=outside[1], inside=inside)
+        yield text, "drivers", name
 
 
 def _for(wanted: list[str]) -> str:

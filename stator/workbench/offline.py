@@ -24,14 +24,16 @@ def offline_bundle(work: BoundStation, asked: Question | None) -> dict[str, Any]
 
     `asked` is the present question.
     """
-    asks = [] if work.signed or work.job.is_closed else [ask for ask in work.open_questions() if not _waits(work, ask)][:MOST]
+    asks = (
+        [] if work.signed or work.job.is_closed else [question for question in work.open_questions() if not _waits(work, question)][:MOST]
+    )
     also = [asked] if asked and not _waits(work, asked) else []
     return {
         "address": f"{work.address}keep/",
         "page": work.address,
         "place": " ".join(filter(None, (work.job.tag, str(work.station.name), work.seat.name if work.seat else ""))),
         "attempt": work.answers.attempt,
-        "questions": {ask.key: _plain(work, ask) for ask in (*also, *asks)},
+        "questions": {question.key: _plain(work, question) for question in (*also, *asks)},
         "turn": in_turn(work, asks),
     }
 

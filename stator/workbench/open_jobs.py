@@ -150,8 +150,8 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
     due = [timer for timer in timers if timer.due_at and now - timedelta(minutes=2) <= timer.due_at <= now + timedelta(hours=HOURS)]
     if not due:
         return None
-    said = "; ".join(f"{timer.job.tag} {words_of(timer)} in {_soon(timer.due_at, now)}" for timer in due if timer.due_at)
-    sheet = Sheet(TRACK, 96, _("What comes due in the next {hours} hours").format(hours=HOURS), said, "clock")
+    text = "; ".join(f"{timer.job.tag} {words_of(timer)} in {_soon(timer.due_at, now)}" for timer in due if timer.due_at)
+    sheet = Sheet(TRACK, 96, _("What comes due in the next {hours} hours").format(hours=HOURS), text, "clock")
     wide = TRACK - LEFT - 20
     sheet.line((LEFT, 66), (LEFT + wide, 66), "axis")
     for quarter in range(4 * HOURS + 1):

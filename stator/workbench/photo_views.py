@@ -24,8 +24,8 @@ def pinned(photo: Photo, wide: float = 760.0) -> SafeString:
     """A photo with its pins on it, as a drawing of its own shape."""
     high = wide * photo.height / max(photo.width, 1)
     pins = list(photo.pins.all())
-    said = "; ".join(f"{pin.number}: {pin.note}" for pin in pins) or "no pins"
-    sheet = Sheet(wide, high, photo.caption or "Photo", said, f"photo{photo.pk}")
+    text = "; ".join(f"{pin.number}: {pin.note}" for pin in pins) or "no pins"
+    sheet = Sheet(wide, high, photo.caption or "Photo", text, f"photo{photo.pk}")
     sheet.add("image", href=f"/photos/{photo.pk}/full.jpg", x=0.0, y=0.0, width=wide, height=high)
     for pin in pins:
         at = (pin.x * wide, pin.y * high)
@@ -141,8 +141,8 @@ def photo_remove(request: HttpRequest, pk: int) -> HttpResponse:
     photo = get_object_or_404(Photo.objects.select_related("job"), pk=pk)
     hide_practice_of_others(photo.job, request.user)  # type: ignore[arg-type]
     link_request_to_job(request, require_open_job(photo.job))
-    if kept := kept_with(photo):
-        messages.error(request, _("The signed entry of {kept} names this picture: it is kept with it.").format(kept=kept))
+    if saved := kept_with(photo):
+        messages.error(request, _("The signed entry of {kept} names this picture: it is kept with it.").format(kept=saved))
         return redirect("photo-page", pk=pk)
     if request.POST.get("sure") != "1":
         words = _("The picture and its pins cannot be brought back.")

@@ -91,9 +91,9 @@ def save_reading(
     assert work.entry is not None
     quantity = work.parse_answer(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data or {})
-    kept = {**corrected, **(extra or {})}
-    if not kept.get(plausibility.CONFIRMED) and plausibility.why_unlikely(work, ask, quantity):
-        kept[plausibility.UNCONFIRMED] = True
+    saved = {**corrected, **(extra or {})}
+    if not saved.get(plausibility.CONFIRMED) and plausibility.why_unlikely(work, ask, quantity):
+        saved[plausibility.UNCONFIRMED] = True
     reading = log.save_reading(
         work.entry,
         work.person,
@@ -102,7 +102,7 @@ def save_reading(
         client_key,
         attempt=work.answers.attempt,
         gauge=gauge or usual,
-        extra=kept,
+        extra=saved,
         at=at,
         slot=ask.slot,
     )
@@ -137,9 +137,9 @@ def take_second(work: BoundStation, ask: Question, text: str, client_key: str, *
     assert work.entry is not None
     quantity = work.parse_answer(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data)
-    kept = {**corrected, **extra}
+    saved = {**corrected, **extra}
     reading = log.save_reading(
-        work.entry, work.person, ask.key, quantity, client_key, attempt=work.answers.attempt, gauge=usual, extra=kept, slot=ask.slot
+        work.entry, work.person, ask.key, quantity, client_key, attempt=work.answers.attempt, gauge=usual, extra=saved, slot=ask.slot
     )
     log.withdraw(reading, work.person, came_second=True)
     return reading

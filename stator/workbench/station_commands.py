@@ -124,33 +124,33 @@ def _doing(request: HttpRequest) -> IdempotentRequest:
 def save_answer(request: HttpRequest, work: BoundStation) -> Answer:
     """Save a line of the reading bar: a reading, or a command."""
     text, ask_key = request.POST.get("text", ""), request.POST.get("ask", "")
-    ask = next((each for each in work.current_questions if each.key == ask_key), None)
+    question = next((each for each in work.current_questions if each.key == ask_key), None)
     command = text.strip().lower()
     if command and request.POST.get("word"):
-        return _command(request, work, ask or Question(WORD, "", kind="words"), command)
-    if ask is None and ask_key == WORD and (waiting := work.question_for(None)) and waiting.key == WORD:
+        return _command(request, work, question or Question(WORD, "", kind="words"), command)
+    if question is None and ask_key == WORD and (waiting := work.question_for(None)) and waiting.key == WORD:
         return _command(request, work, waiting, command)
-    thread = as_thread(ask, text) if ask else None
-    if ask and thread:
-        same_attempt(row_number(request.POST.get("attempt", "")), work.answers.attempt, ask.key)
-        if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
+    thread = as_thread(question, text) if question else None
+    if question and thread:
+        same_attempt(row_number(request.POST.get("attempt", "")), work.answers.attempt, question.key)
+        if _came_second(work, question, row_number(request.POST.get("saw", ""))):
             return Answer(work)  # answered meanwhile, on another device: the first stands
-        reading = take_thread(opened(work), ask, text, thread, _doing(request).key)
-        _did(request, f"{ask.text}, {text.strip()}")
+        reading = take_thread(opened(work), question, text, thread, _doing(request).key)
+        _did(request, f"{question.text}, {text.strip()}")
         return _settled(work, reading=reading)
-    ask = ask.asked_in(request.POST.get("unit", "")) if ask else None
-    if ask is None:
+    question = question.asked_in(request.POST.get("unit", "")) if question else None
+    if question is None:
         raise BadInput(ask_key, _("The page has moved on to another reading. What you typed is kept; see what is asked now."))
-    if command and _is_command(work, ask, command):
-        return _command(request, work, ask, command)
-    same_attempt(row_number(request.POST.get("attempt", "")), work.answers.attempt, ask.key)
+    if command and _is_command(work, question, command):
+        return _command(request, work, question, command)
+    same_attempt(row_number(request.POST.get("attempt", "")), work.answers.attempt, question.key)
     if request.POST.get("as_before"):
-        return _as_before(request, opened(work), ask)
-    if not command and ask.offer:
-        return _use_offered(request, opened(work), ask)
+        return _as_before(request, opened(work), question)
+    if not command and question.offer:
+        return _use_offered(request, opened(work), question)
     if not command:
-        return _skip(request, work, ask)
-    return _keep_reading(request, opened(work), ask, text)
+        return _skip(request, work, question)
+    return _keep_reading(request, opened(work), question, text)
 
 
 def _use_offered(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
@@ -362,7 +362,7 @@ def choose(request: HttpRequest, work: BoundStation) -> Answer:
 @station_command
 def tick(request: HttpRequest, work: BoundStation) -> Answer:
     key = request.POST.get("key", "")
-    check = next((caution for caution in work.checks() if caution.key == key), None)
+    check = next((warning for warning in work.checks() if warning.key == key), None)
     work = opened(work)
     if work.entry and check:
         log.tick_check(work.entry, work.person, key, request.POST.get("on") == "1")

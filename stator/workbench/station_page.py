@@ -180,14 +180,14 @@ def notes(work: BoundStation) -> list[str]:
     """Return notes for every reader of the page: two answers to one question, a clock that was set back."""
     found = []
     for late, first in _second_answers(work):
-        said = {
+        values = {
             "asked": capital(work.reading_label(late)),
             "by": late.by.called,
             "typed": late.text,
             "stands": first.text,
             "first": first.by.called,
         }
-        found.append(SECOND.format(**said))
+        found.append(SECOND.format(**values))
     return found + _clock_notes(work)
 
 
@@ -249,10 +249,10 @@ def _onward(work: BoundStation, seats: list[Seat]) -> tuple[str, str] | None:
 def not_a_word(work: BoundStation, ask: Question, typed: str) -> str:
     """Return why what was typed is not taken, and what may be typed here."""
     if ask.key == WORD and typed[0].isdigit():
-        said = _("No reading is asked for now, so {typed} was not kept. To correct one, open the readings. Words known here: {known}.")
+        text = _("No reading is asked for now, so {typed} was not kept. To correct one, open the readings. Words known here: {known}.")
     else:
-        said = _("{typed!r} is no word known here. Known: {known}. A reading starts with a digit.")
-    return said.format(typed=typed, known=", ".join([*(each.word for each in work.actions()), *COMMANDS]))
+        text = _("{typed!r} is no word known here. Known: {known}. A reading starts with a digit.")
+    return text.format(typed=typed, known=", ".join([*(each.word for each in work.actions()), *COMMANDS]))
 
 
 @dataclass(frozen=True)

@@ -88,8 +88,8 @@ class InTheStrip(Around):
         self.page = "/jobs/0412/split/"
 
     def keep(self, ask, text):
-        said = {"ask": ask, "text": text, "client_key": f"{ask}{text}", "seen": shown_on(self.client.get(self.page).content.decode())}
-        return self.client.post(f"{self.page}keep/", said, headers={"HX-Request": "true"}).content.decode()
+        values = {"ask": ask, "text": text, "client_key": f"{ask}{text}", "seen": shown_on(self.client.get(self.page).content.decode())}
+        return self.client.post(f"{self.page}keep/", values, headers={"HX-Request": "true"}).content.decode()
 
     def test_a_whole_command_alone_is_a_command_even_where_words_are_asked(self):
         self.page = "/jobs/0412/strip/"
@@ -100,8 +100,8 @@ class InTheStrip(Around):
 
     def test_a_strip_with_nothing_left_to_measure_waits_for_a_word(self):
         self.page = "/jobs/0412/strip/"
-        for ask, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "")):
-            page = self.keep(ask, text)
+        for question, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "")):
+            page = self.keep(question, text)
         self.assertIn("First tick what must be so", page)
         self.client.post(f"{self.page}tick/", {"key": "tray", "on": "1"})
         self.client.post(f"{self.page}go_on/", {"need": "halves_apart", "reason": "came apart"})

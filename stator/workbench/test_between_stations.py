@@ -40,8 +40,8 @@ class Between(TestCase):
         self.looker.act("sign")
 
     def call(self):
-        plate = self.heat.work().displayed_verdict()
-        return plate.state, plate.headline
+        verdict = self.heat.work().displayed_verdict()
+        return verdict.state, verdict.headline
 
     def test_a_bearing_that_is_scrap_when_it_comes_out_is_not_kept_at_inspect(self):
         puller = Puller(self.made)
@@ -53,9 +53,9 @@ class Between(TestCase):
         in_turn = {each.slot.what for each in self.looker.work().open_questions()}
         self.assertEqual(in_turn, {Property.SEAT_TEMPERATURE, Property.SEAT_DIAMETER})  # of the bearing nothing more
         self.looker.diameters(self.seat, *[46.981] * 6)
-        plate = self.looker.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("out", "replace"))
-        self.assertIn("Decided at Bearings out", f"{plate.reason} {plate.next_step} {plate.detail}")
+        verdict = self.looker.work().displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("out", "replace"))
+        self.assertIn("Decided at Bearings out", f"{verdict.reason} {verdict.next_step} {verdict.detail}")
 
     def test_a_seat_signed_as_spun_gets_no_bearing_until_it_is_mended_and_measured(self):
         self.assertEqual(self.call(), ("in", "It drops in"))
@@ -71,9 +71,9 @@ class Between(TestCase):
     def test_a_whole_half_is_not_heated_with_such_a_seat_in_it(self):
         self.inspected(SPUN_MM, mend="sleeve")
         sheet = SheetHands(self.made)
-        plate = sheet.work().displayed_verdict()
-        self.assertEqual(plate.state, "stop")
-        self.assertIn("the seat is out", plate.reason)
+        verdict = sheet.work().displayed_verdict()
+        self.assertEqual(verdict.state, "stop")
+        self.assertIn("the seat is out", verdict.reason)
         self.heat.keep("seat", "46.981")
         self.assertEqual(sheet.work().displayed_verdict().state, "in")
 
@@ -109,9 +109,9 @@ class TheJoint(TestCase):
         self.assertEqual(self.closer.work().analysis.between, "gasket")
         self.assertNotEqual(self.closer.work().displayed_verdict().state, "stop")
         self.closer.choose(sealant=str(self.sealant.pk))
-        plate = self.closer.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("stop", "Joint and end float differ"))
-        self.assertIn("a gasket of 0.30 mm", plate.reason)
+        verdict = self.closer.work().displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("stop", "Joint and end float differ"))
+        self.assertIn("a gasket of 0.30 mm", verdict.reason)
 
     def test_a_gasket_that_the_end_float_does_not_know_of_is_stop(self):
         self.stacked("")
@@ -183,5 +183,5 @@ class InOrder(TestCase):
 
     def test_a_flywheel_and_the_crank_in_the_closed_case_want_it_closed(self):
         for key in ("flywheel-on", "centre"):
-            said = self.closer.client.get(f"/jobs/0412/{key}/").content.decode()
-            self.assertIn("Close is not signed: the case may still be open.", said)
+            text = self.closer.client.get(f"/jobs/0412/{key}/").content.decode()
+            self.assertIn("Close is not signed: the case may still be open.", text)

@@ -24,8 +24,8 @@ class Several(Around):
 
     def sends(self, word="keep", **data):
         shown = self.shown()
-        said = {"ask": shown["ask"].key if shown["ask"] else "", "attempt": shown["work"].answers.attempt, **data}
-        return self.client.post(f"{self.page}{word}/", said, headers={"hx-request": "true"})
+        values = {"ask": shown["ask"].key if shown["ask"] else "", "attempt": shown["work"].answers.attempt, **data}
+        return self.client.post(f"{self.page}{word}/", values, headers={"hx-request": "true"})
 
     def answers(self, **wanted):
         for text in wanted.values():
@@ -111,8 +111,8 @@ class Threads(Several):
         self.assertEqual(self.shown()["ask"].slot.what, "puller-hand")
         self.sends(text="right")
         self.sends(text="m27×1")
-        kept = {each.property: each.canonical for each in Reading.objects.filter(kind__in=("length", "thread_pitch"))}
-        self.assertEqual(kept, {"puller-diameter": 27, "puller-pitch": 1, "boss-diameter": 25.92, "boss-pitch": 1})
+        saved = {each.property: each.canonical for each in Reading.objects.filter(kind__in=("length", "thread_pitch"))}
+        self.assertEqual(saved, {"puller-diameter": 27, "puller-pitch": 1, "boss-diameter": 25.92, "boss-pitch": 1})
         self.assertContains(self.client.get(self.page, headers={"x-panel": "sheet"}), "told as M27x1, not measured", count=2)
         self.sends(text="right")
         self.assertNotIn("stop", self.shown()["plate"].state)

@@ -87,12 +87,12 @@ class OnTheCard(TestCase):
 
     def test_a_part_with_something_in_it_stays_on_the_card(self):
         part = cover(self.card)
-        said = {"part": "case", "id": part.pk, "sure": "1"}
-        page = self.hands.client.post(f"/cards/{self.card.pk}/remove/", said, follow=True).content.decode()
+        values = {"part": "case", "id": part.pk, "sure": "1"}
+        page = self.hands.client.post(f"/cards/{self.card.pk}/remove/", values, follow=True).content.decode()
         self.assertIn("stays on the card as long as Clutch release, Kick shaft", page)
         self.card.seats.filter(half=part.uid).delete()
         self.card.marks.filter(joint=f"joint-{part.uid}").delete()
-        self.hands.client.post(f"/cards/{self.card.pk}/remove/", said)
+        self.hands.client.post(f"/cards/{self.card.pk}/remove/", values)
         self.assertEqual(self.joints(), ["drive side to magneto side"])
 
     def test_a_lay_out_with_a_centre_section_has_its_middle_bearings_there(self):
@@ -118,13 +118,13 @@ class Apart(TestCase):
         centre = three_parts(self.card)
         far = f"joint-{centre.uid}"
         self.take_off(range(1, 6))
-        for ask, text in (
+        for question, text in (
             ("counted", "5"),
             ("screw-diameter", "6"),
             ("screw-pitch", "1"),
             ("screw-turns", "9"),
         ):
-            self.hands.answer(ask, text)
+            self.hands.answer(question, text)
         self.hands.tick_all()
         self.assertIn("drive side half lifts", self.hands.work().displayed_verdict().next_step)
         self.hands.act("begin")
@@ -218,10 +218,10 @@ class Together(TestCase):
 
     def test_a_plan_longer_than_the_open_time_is_told_before_the_first_bead(self):
         self.ready(300)
-        plate = self.hands.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("too_close", "Too long for this sealant"))
-        self.assertIn("stays open 5 min", plate.reason)
-        self.assertIn("Lay no bead", plate.next_step)
+        verdict = self.hands.work().displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("too_close", "Too long for this sealant"))
+        self.assertIn("stays open 5 min", verdict.reason)
+        self.assertIn("Lay no bead", verdict.next_step)
 
     def test_one_clock_runs_over_both_joints_until_both_are_drawn_together(self):
         self.ready(900)
@@ -288,8 +288,8 @@ class BothEnds:
         self.hands = Puller(self.made)
 
     def set_up(self, end):
-        for ask, text in (("end-thread-diameter", "12"), ("end-thread-pitch", "1.25"), ("adapter-turns", "8"), ("travel", "18")):
-            self.hands.answer(f"{ask}.{end}", text)
+        for question, text in (("end-thread-diameter", "12"), ("end-thread-pitch", "1.25"), ("adapter-turns", "8"), ("travel", "18")):
+            self.hands.answer(f"{question}.{end}", text)
         self.hands.tick_all()
         self.hands.act("begin")
 
@@ -329,8 +329,8 @@ class InTurn(BothEnds, TestCase):
     def test_a_thread_typed_as_it_is_called_keeps_the_pitch_of_its_own_end(self):
         for end, thread in (("left", "M12x1.5"), ("right", "M12x1.25")):
             self.hands.answer(f"end-thread-diameter.{end}", thread)
-        kept = {each.ask: each.canonical for each in Reading.objects.filter(property="end-thread-pitch")}
-        self.assertEqual(kept, {"end-thread-pitch.left": 1.5, "end-thread-pitch.right": 1.25})
+        saved = {each.ask: each.canonical for each in Reading.objects.filter(property="end-thread-pitch")}
+        self.assertEqual(saved, {"end-thread-pitch.left": 1.5, "end-thread-pitch.right": 1.25})
 
 
 class TwoCranks(BothEnds, TestCase):
@@ -370,7 +370,7 @@ class Stack(TestCase):
         hands = Halves(made)
         hands.key = "end-float"
         hands.address = f"/jobs/{made.tag}/end-float/"
-        said = {
+        values = {
             "case-temperature": "",
             "face-to-bearing.left": "38.42",
             f"section-width.{centre.uid}": "62.00",
@@ -380,7 +380,7 @@ class Stack(TestCase):
             "crank-shoulders": "132.00",
             "shims-fitted": "",
         }
-        for ask, text in said.items():
-            self.assertEqual(hands.work().next_question.key, ask)
-            hands.answer(ask, text)
+        for question, text in values.items():
+            self.assertEqual(hands.work().next_question.key, question)
+            hands.answer(question, text)
         self.assertAlmostEqual(hands.work().analysis.free.value_mm, 0.42)

@@ -42,8 +42,8 @@ class Tables(SimpleTestCase):
         self.assertGreater(sum(len(codes_of(room)) for room in ROOMS), 150)
 
     def test_what_is_asked_has_a_label_in_the_tables(self):
-        asked = [(room.words, what) for room in ROOMS for what in getattr(room.words, "QUESTION", {})]
-        lacking = [(words.__name__, what.value) for words, what in asked if what not in words.LABEL]
+        questions = [(room.words, what) for room in ROOMS for what in getattr(room.words, "QUESTION", {})]
+        lacking = [(words.__name__, what.value) for words, what in questions if what not in words.LABEL]
         self.assertEqual(lacking, [])
 
     def test_values_are_called_by_name_in_every_sentence(self):
@@ -61,9 +61,9 @@ class Tables(SimpleTestCase):
                 self.assertTrue(keys, (room.words.__name__, what))
 
     def test_every_need_can_be_said_and_can_be_gone_on_without(self):
-        wanted = {need.code for room in ROOMS for need in room.needs}
-        self.assertEqual(wanted, {HALVES_APART.code, EVERY_BEARING_SEATED.code, CRANK_SEATED.code, CLOSED.code})
-        self.assertEqual((wanted - set(NEEDS), wanted - set(OVERRIDES)), (set(), set()))
+        needed = {need.code for room in ROOMS for need in room.needs}
+        self.assertEqual(needed, {HALVES_APART.code, EVERY_BEARING_SEATED.code, CRANK_SEATED.code, CLOSED.code})
+        self.assertEqual((needed - set(NEEDS), needed - set(OVERRIDES)), (set(), set()))
         given = {giver for room in ROOMS for need in room.needs for giver in need.given_by}
         self.assertLessEqual(given, set(STATION_BY_KEY))
 
@@ -92,10 +92,10 @@ class KeptValues(SimpleTestCase):
 
     def test_numbers_come_back_as_they_were_also_what_has_no_end(self):
         numbers = {"room": mm(0.039, 0.001, 0.004), "sure": duration(float("inf")), "how": chance(0.999)}
-        kept = plain_values({**numbers, "parts": ["Main", celsius(95)]})
-        self.assertEqual({name: again(kept[name]) for name in numbers}, numbers)
-        self.assertEqual(kept["sure"]["value"], "inf")
-        self.assertEqual(again(kept["parts"][1]), celsius(95))
+        saved = plain_values({**numbers, "parts": ["Main", celsius(95)]})
+        self.assertEqual({name: again(saved[name]) for name in numbers}, numbers)
+        self.assertEqual(saved["sure"]["value"], "inf")
+        self.assertEqual(again(saved["parts"][1]), celsius(95))
 
     def test_a_sentence_made_for_one_reader_is_not_kept(self):
         made = lazily(heat.NAMES, "case", {})

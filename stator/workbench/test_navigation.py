@@ -42,11 +42,11 @@ class Cards(Around):
         Job.objects.update(gone_at=timezone.now())
         answer = self.client.post("/jobs/0412/card/", {"part": "wheel", "wheel-nut_torque_nm": "60"})
         self.assertContains(answer, "nothing in it changes", status_code=403)
-        kept = EngineCard.objects.get(on_shelf=True)
-        self.client.post(f"/cards/{kept.pk}/", {"part": "wheel", "wheel-nut_torque_nm": "60"})
-        kept.refresh_from_db()
+        saved = EngineCard.objects.get(on_shelf=True)
+        self.client.post(f"/cards/{saved.pk}/", {"part": "wheel", "wheel-nut_torque_nm": "60"})
+        saved.refresh_from_db()
         self.card.refresh_from_db()
-        self.assertEqual((kept.nut_torque_nm, self.card.nut_torque_nm, kept.version), (60, None, 2))
+        self.assertEqual((saved.nut_torque_nm, self.card.nut_torque_nm, saved.version), (60, None, 2))
 
     def test_a_copy_has_everything_and_its_seals_point_at_its_own_seats(self):
         face(self.card)
@@ -167,8 +167,8 @@ class TwoPhotos(Around):
     def test_pictures_of_a_job_are_held_side_by_side_the_older_first_and_those_of_the_same_part_are_offered_first(self):
         uid = self.card.seats.get().uid
         for name, part in (("found", f"seat:{uid}"), ("bench", ""), ("left", f"seat:{uid}")):
-            said = {"photo": photo_file(f"{name}.jpg"), "caption": name, "station": "bearings-out", "part": part}
-            self.client.post("/jobs/0412/photos/", said)
+            values = {"photo": photo_file(f"{name}.jpg"), "caption": name, "station": "bearings-out", "part": part}
+            self.client.post("/jobs/0412/photos/", values)
         found, bench, left = Photo.objects.order_by("pk")
         page = self.client.get(f"/photos/{found.pk}/")
         self.assertEqual([each.caption for each in page.context["beside"]], ["left", "bench"])
@@ -243,8 +243,8 @@ class Pictures(Around):
         self.client.post("/jobs/0412/photos/", {"photo": photo_file(exif=exif)})
         photo = Photo.objects.get()
         self.assertEqual((photo.width, photo.height), (48, 64))
-        with photo.image.open("rb") as file, Image.open(file) as kept:
-            self.assertEqual(dict(kept.getexif()), {})
+        with photo.image.open("rb") as file, Image.open(file) as saved:
+            self.assertEqual(dict(saved.getexif()), {})
 
     def test_a_heic_from_a_phone_becomes_a_jpeg(self):
         from pillow_heif import from_pillow
@@ -345,8 +345,8 @@ class AboutIt(TestCase):
         return self.client.post("/jobs/0412/about/", said, follow=True)
 
     def test_whose_engine_it_is_is_kept_found_exported_and_printed(self):
-        said = {"complaint": "Rumbles.", "customer": "Ferrymen's club", "registration": "TB 17", "frame_number": "K-0093"}
-        self.post(act="save", **said)
+        values = {"complaint": "Rumbles.", "customer": "Ferrymen's club", "registration": "TB 17", "frame_number": "K-0093"}
+        self.post(act="save", **values)
         self.made.refresh_from_db()
         self.assertEqual((self.made.customer, self.made.engine_number), ("Ferrymen's club", ""))
         self.assertContains(self.client.get("/find/?q=ferrymen"), "0412")
@@ -395,9 +395,9 @@ class AboutIt(TestCase):
         self.assertContains(self.client.post("/jobs/0414/about/", {"act": "delete"}), "so it stays")
 
     def test_a_reason_that_was_given_is_something_written_down(self):
-        wheel = Halves(job(415, order="bottom-end"))
-        wheel.address = "/jobs/0415/flywheel-on/"
-        wheel.go_on("closed", "closed at the other shed")
+        flywheel = Halves(job(415, order="bottom-end"))
+        flywheel.address = "/jobs/0415/flywheel-on/"
+        flywheel.go_on("closed", "closed at the other shed")
         self.assertContains(self.client.post("/jobs/0415/about/", {"act": "delete"}), "so it stays")
 
     def test_its_clocks_stop_when_it_is_closed_unfinished(self):

@@ -18,8 +18,8 @@ class AsTheTradeWritesThem(TestCase):
 
     def seat(self, **fields):
         usual = {"name": "Output", "on": "case", "half": "left", "stop": "shoulder", "loads_from": "inside"}
-        said = {**usual, "role": "other", **fields}
-        return SeatForm({f"{SeatForm.prefix}-{name}": value for name, value in said.items()}, card=self.card)
+        values = {**usual, "role": "other", **fields}
+        return SeatForm({f"{SeatForm.prefix}-{name}": value for name, value in values.items()}, card=self.card)
 
     def test_a_fit_code_may_stand_behind_its_size(self):
         for typed, code in (("52 N7", "N7"), ("52N7", "N7"), ("N7", "N7")):
@@ -42,10 +42,10 @@ class AsTheTradeWritesThem(TestCase):
         self.assertEqual((form.cleaned_data["measured_mm"], form.instance.measured_mm), (51.978, 51.978))
 
     def test_a_taper_is_written_as_a_ratio(self):
-        for typed, kept in (("1:5", 5.0), ("1 in 8", 8.0), ("10", 10.0), ("1:7,5", 7.5)):
+        for typed, saved in (("1:5", 5.0), ("1 in 8", 8.0), ("10", 10.0), ("1:7,5", 7.5)):
             self.client.post("/jobs/0412/card/", {"part": "wheel", "wheel-taper_ratio": typed})
             self.card.refresh_from_db()
-            self.assertEqual(self.card.taper_ratio, kept)
+            self.assertEqual(self.card.taper_ratio, saved)
         answer = self.client.post("/jobs/0412/card/", {"part": "wheel", "wheel-taper_ratio": "5:1"})
         self.assertContains(answer, "5:1 is no ratio from 1:2 to 1:30. Write it as 1:5.")
         self.assertContains(self.client.get("/jobs/0412/card/?part=wheel"), 'value="1:7.5"')

@@ -26,8 +26,8 @@ class Along(Around):
         made = job(413, order="crank")
         EngineCard.objects.filter(pk=made.card_id).update(stroke_mm=58, crank="built_up")
         places = [(f"{what}.{side}", at) for side in ("left", "right") for what, at in (("support-place", "92"), ("gauge-place", "34"))]
-        for ask, text in (*places, *more):
-            self.client.post("/jobs/0413/true/keep/", {"ask": ask, "text": text})
+        for question, text in (*places, *more):
+            self.client.post("/jobs/0413/true/keep/", {"ask": question, "text": text})
         return made
 
     def test_a_turn_of_the_crank_goes_along_in_its_order_and_what_is_kept_does_not(self):
@@ -74,17 +74,17 @@ class Along(Around):
 class Late(Around):
     def keep(self, at, text="47.02"):
         page = self.client.get("/jobs/0412/heat-and-drop/", follow=True)
-        ask = page.context["ask"]
-        said = {"ask": ask.key, "text": text, "client_key": f"k{at}", "attempt": page.context["work"].answers.attempt, "at": str(at)}
-        return self.client.post(f"{page.context['work'].address}keep/", said, headers={"x-later": "1"}).json()
+        question = page.context["ask"]
+        values = {"ask": question.key, "text": text, "client_key": f"k{at}", "attempt": page.context["work"].answers.attempt, "at": str(at)}
+        return self.client.post(f"{page.context['work'].address}keep/", values, headers={"x-later": "1"}).json()
 
     def ms(self, **ago):
         return round((timezone.now() - timedelta(**ago)).timestamp() * 1000)
 
     def test_a_reading_has_the_time_at_which_it_was_typed(self):
         self.assertEqual(self.keep(self.ms(minutes=40), "20"), {"kept": True, "said": ""})
-        kept = Reading.objects.get()
-        self.assertAlmostEqual((timezone.now() - kept.taken_at).total_seconds(), 2400, delta=60)
+        saved = Reading.objects.get()
+        self.assertAlmostEqual((timezone.now() - saved.taken_at).total_seconds(), 2400, delta=60)
         self.assertContains(self.client.get("/jobs/0412/heat-and-drop/", follow=True, headers={"x-panel": "sheet"}), "sent later")
 
     def test_a_time_that_cannot_be_is_refused_in_words(self):

@@ -19,8 +19,8 @@ class PhotosBeside(TestCase):
         first = made.card.seats.get()
         other = Seat.objects.create(card=made.card, name="Gearbox", role="gearbox", half="left", designation="6203", code="N7")
         for caption, part in (("of the first", first.part), ("of the other", other.part), ("of none", None)):
-            said = {"photo": photo_file(), "station": "heat-and-drop", "caption": caption}
-            self.client.post("/jobs/0412/photos/", {**said, "part": f"{part.kind}:{part.uid}"} if part else said)
+            values = {"photo": photo_file(), "station": "heat-and-drop", "caption": caption}
+            self.client.post("/jobs/0412/photos/", {**values, "part": f"{part.kind}:{part.uid}"} if part else values)
         self.assertEqual(Photo.objects.count(), 3)
         for seat, seen in ((first, "of the first"), (other, "of the other")):
             at = f"/jobs/0412/heat-and-drop/{seat.pk}/"

@@ -102,28 +102,28 @@ class Practised(Counted):
 
     def step(self, page):
         """The next act that a practised hand would do here."""
-        ask, press = page["ask"], self.presses
-        wanted = BEFORE_A_QUESTION.get(page["plate"])
+        question, press = page["ask"], self.presses
+        needed = BEFORE_A_QUESTION.get(page["plate"])
         if page["gates"]:
             return lambda: press(".tick.gate[aria-pressed=false]:visible")
-        if wanted in page["actions"]:
-            return lambda: press(f".actions [value={wanted}]")
-        if page["refused"] and not page["actions"] and page["ticks"] and (not ask or ask.startswith("hot-temperature")):
+        if needed in page["actions"]:
+            return lambda: press(f".actions [value={needed}]")
+        if page["refused"] and not page["actions"] and page["ticks"] and (not question or question.startswith("hot-temperature")):
             return lambda: press(".tick[aria-pressed=false]")
-        may_wait = ask.startswith(MAY_WAIT) or (ask.startswith(ONCE) and ask in self.heard)
-        if ask and ask != "word" and not (may_wait and (page["main"] or "sign" in page["actions"])):
+        may_wait = question.startswith(MAY_WAIT) or (question.startswith(ONCE) and question in self.heard)
+        if question and question != "word" and not (may_wait and (page["main"] or "sign" in page["actions"])):
             if page["before"]:
                 return lambda: press(".as-before")
             if page["options"]:
-                said = self.measured(ask, page["options"][0])
+                said = self.measured(question, page["options"][0])
                 return lambda: press(f".strip-options [name=text][value='{said}']")
-            name = ask.split(".")[0]
+            name = question.split(".")[0]
             if page["again"].endswith(" all") and (
                 page["again"] != "skip all" or not any(name.startswith(each.rstrip(".")) for each in self.measures)
             ):
                 return lambda: press(".again:visible")
             known = name in {each.rstrip(".") for each in self.measures}
-            return lambda: self.types_in("skip" if page["empty"] and not known else self.measured(ask, page["example"]))
+            return lambda: self.types_in("skip" if page["empty"] and not known else self.measured(question, page["example"]))
         key = page["main"] or ("sign" if "sign" in page["actions"] else next(iter(page["actions"]), ""))
         return (lambda: press(f".actions [value={key}]")) if key else None
 

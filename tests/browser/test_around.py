@@ -141,8 +141,8 @@ class WithTheThumb(BrowserCase):
         self.page.touchscreen.tap(box["x"] + 0.4 * box["width"], box["y"] + 0.4 * box["height"])
         self.page.locator("#face a[aria-label='bolt 1']").wait_for()
         self.go("/jobs/0412/tray/1/")
-        picture = {"name": "w.jpg", "mimeType": "image/jpeg", "buffer": photo_file(size=(200, 150)).read()}
-        self.page.set_input_files("#photo", [picture])
+        photo = {"name": "w.jpg", "mimeType": "image/jpeg", "buffer": photo_file(size=(200, 150)).read()}
+        self.page.set_input_files("#photo", [photo])
         self.page.get_by_text("Add the picture").tap()
         self.page.locator("img[height='220']").wait_for()
         self.assertEqual(TrayPlace.objects.get().photo, Photo.objects.get())
@@ -160,8 +160,8 @@ class WithTheThumb(BrowserCase):
         self.page.locator(".side").get_by_text("Photos").tap()
         self.sees("None of this station yet")
         self.assertAccessible()
-        picture = {"name": "now.jpg", "mimeType": "image/jpeg", "buffer": photo_file().read()}
-        self.page.locator("[data-snap]").set_input_files(files=[picture])  # one tap and the camera: it is sent by itself
+        photo = {"name": "now.jpg", "mimeType": "image/jpeg", "buffer": photo_file().read()}
+        self.page.locator("[data-snap]").set_input_files(files=[photo])  # one tap and the camera: it is sent by itself
         self.page.locator(".side", has_text="Photos 1").wait_for()
         self.assertEqual(Photo.objects.get().station.key, "split")
         self.assertQuiet()

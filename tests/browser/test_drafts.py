@@ -26,13 +26,13 @@ class Turning(BrowserCase):
         client = Client()
         client.force_login(person())
         Reading.objects.all().delete()
-        for ask, text in (
+        for question, text in (
             ("support-place.left", "92"),
             ("gauge-place.left", "34"),
             ("support-place.right", "92"),
             ("gauge-place.right", "34"),
         ):
-            client.post(f"{PAGE}keep/", {"ask": ask, "text": text})
+            client.post(f"{PAGE}keep/", {"ask": question, "text": text})
         self.go(PAGE)
         self.sees("Drive side at 0°")
 
@@ -40,8 +40,8 @@ class Turning(BrowserCase):
         if self.line is None:
             self.line = self.ctx.new_cdp_session(self.page)
             self.line.send("Network.enable")
-        said = {"offline": False, "latency": ms, "downloadThroughput": -1, "uploadThroughput": -1}
-        self.line.send("Network.emulateNetworkConditions", said)
+        values = {"offline": False, "latency": ms, "downloadThroughput": -1, "uploadThroughput": -1}
+        self.line.send("Network.emulateNetworkConditions", values)
 
     def types(self, *values):
         for value in values:

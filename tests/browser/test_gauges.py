@@ -227,7 +227,7 @@ class OnTheStand(Heard):
         self.page.get_by_role("button", name="sound all over").click()
         self.sees("Across the rim")
         self.enter("190", then="It stops at")
-        wheel = self.shed.thing("wheel")
+        flywheel = self.shed.thing("wheel")
         for roll in range(1, 12):
             self.lever("Roll it")  # its button keeps the stop
             self.page.locator(".strip").get_by_text(re.compile(f"roll {roll + 1}:|Trial mass")).first.wait_for()
@@ -235,7 +235,7 @@ class OnTheStand(Heard):
                 break
         found = made.run.get(key="balance").entries.get().readings.filter(ask="stop-angle")
         self.assertGreaterEqual(found.count(), 4)
-        at = sum(math.cos(math.radians(each.canonical - math.degrees(cmath.phase(wheel.heavy)))) for each in found) / found.count()
+        at = sum(math.cos(math.radians(each.canonical - math.degrees(cmath.phase(flywheel.heavy)))) for each in found) / found.count()
         self.assertGreater(at, 0.9)
         self.sees("Putty at")
         self.enter("80", then="Mass at which it stays anywhere")

@@ -35,8 +35,8 @@ class Inspecting(BrowserCase):
 
     def around(self, value):
         for index, place in enumerate(ROUND):
-            slot = FactKey(self.seat.part, Property.SEAT_DIAMETER, place)
-            self.page.locator(f"#strip-field[data-ask='{slot.key}']").wait_for()
+            fact_key = FactKey(self.seat.part, Property.SEAT_DIAMETER, place)
+            self.page.locator(f"#strip-field[data-ask='{fact_key.key}']").wait_for()
             self.page.keyboard.type(value)
             self.page.keyboard.press("Enter")
             if index < len(ROUND) - 1:

@@ -31,10 +31,10 @@ class AtPractice(BrowserCase):
     def stands(self):
         return attempts.standing(self.attempt())
 
-    def lever(self, lever):
+    def lever(self, control):
         """Use a control with the keyboard and wait until the part has changed."""
         self.page.locator(FORM).evaluate("form => form.dataset.old = '1'")
-        self.page.locator(f".hands [value='{lever}']").focus()
+        self.page.locator(f".hands [value='{control}']").focus()
         self.page.keyboard.press("Enter")
         self.page.wait_for_function(ANOTHER)
 
@@ -47,12 +47,12 @@ class AtPractice(BrowserCase):
 
     def types(self, text):
         """Answer a question or skip it with Enter; repeat the answer if the page asks whether it is meant."""
-        kept, asked = Reading.objects.count(), self.asked()
+        saved, asked = Reading.objects.count(), self.asked()
         self.page.locator("#strip-field").focus()
         self.page.keyboard.type(text)
         self.page.keyboard.press("Enter")
         self.page.wait_for_function(ANSWERED)
-        if text and Reading.objects.count() == kept and self.asked() == asked:
+        if text and Reading.objects.count() == saved and self.asked() == asked:
             self.page.keyboard.type(text)
             self.page.keyboard.press("Enter")
             self.page.wait_for_function(ANSWERED)

@@ -46,8 +46,8 @@ class OnThePhone(BrowserCase):
     def test_every_answer_stands_in_the_first_screen_and_nothing_is_cut(self):
         for check in CHECKS:
             self.go(f"/check/{check.key}/?{urlencode(check.example)}")
-            plate = self.page.locator("#answer .plate").bounding_box()
-            self.assertLess(plate["y"] + plate["height"], 420, check.key)
+            verdict = self.page.locator("#answer .plate").bounding_box()
+            self.assertLess(verdict["y"] + verdict["height"], 420, check.key)
             self.assertEqual(self.page.evaluate(CHECK), [], check.key)
             self.assertAccessible()
         self.assertQuiet()

@@ -49,12 +49,12 @@ class UnderTheGauge(BrowserCase):
     def test_turned_with_enter_alone_it_names_the_web(self):
         self.assertAccessible()
         self.set_up()
-        swings = runout_from(Misalignment(0.15, 0, 0.003, 0), PressedCrank(-92, 92, -34, 34, 29))
-        for side, swing, after in zip(
-            ("Drive side", "Magneto side"), swings, ("Magneto side at 0°", "Nothing more to measure"), strict=True
+        runouts = runout_from(Misalignment(0.15, 0, 0.003, 0), PressedCrank(-92, 92, -34, 34, 29))
+        for side, runout, after in zip(
+            ("Drive side", "Magneto side"), runouts, ("Magneto side at 0°", "Nothing more to measure"), strict=True
         ):
             for angle in (*TURN, 360):
-                value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
+                value = runout.tir_mm / 2 * math.cos(math.radians(angle - runout.high_spot_deg))
                 following = {315: f"{side} back at 0°", 360: after}.get(angle, f"{side} at {angle + 45:g}°")
                 self.enter(f"{value:.3f}", then=following)
         self.sees("Webs are twisted")

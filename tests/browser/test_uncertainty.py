@@ -32,23 +32,23 @@ class ACoarseDial(BrowserCase):
             ("34", "twelve angles, twice round"),
         ):
             self.enter(text, then=then)
-        swings = runout_from(Misalignment(0.15, 0, 0.003, 0), PressedCrank(-92, 92, -34, 34, 29))
-        for side, swing in zip(("Drive side", "Magneto side"), swings, strict=True):
+        runouts = runout_from(Misalignment(0.15, 0, 0.003, 0), PressedCrank(-92, 92, -34, 34, 29))
+        for side, runout in zip(("Drive side", "Magneto side"), runouts, strict=True):
             for turn in (1, 2):
                 for angle in range(0, 360, 30):
-                    value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
+                    value = runout.tir_mm / 2 * math.cos(math.radians(angle - runout.high_spot_deg))
                     value += 0.06 if (side, turn, angle) == ("Drive side", 1, 120) else 0.0
                     last = angle == 330
                     following = f"{side} at {angle + 30}°" if not last else f"{side} at 0°" if turn == 1 else f"{side} back at 0°"
                     self.enter(f"{value:.2f}", then=following)
-            first = swing.tir_mm / 2 * math.cos(math.radians(swing.high_spot_deg))
+            first = runout.tir_mm / 2 * math.cos(math.radians(runout.high_spot_deg))
             self.enter(f"{first:.2f}", then="Magneto side at 0°" if side == "Drive side" else "Nothing more to measure")
         self.sees("Readings disagree")
         self.sees("No blow: take the reading at 120° again")
         self.assertAccessible()
         self.page.locator("button[value=these]").click()
         self.sees("Drive side at 120°", where=".strip")
-        again = f"{swings[0].tir_mm / 2 * math.cos(math.radians(120 - swings[0].high_spot_deg)):.2f}"
+        again = f"{runouts[0].tir_mm / 2 * math.cos(math.radians(120 - runouts[0].high_spot_deg)):.2f}"
         self.enter(again, then="Webs are twisted")
         self.sees("Strike the rim of the magneto side web at 270°")
         self.enter(again, then="turns in all at each end settle it")

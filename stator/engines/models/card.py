@@ -119,8 +119,8 @@ class EngineCard(models.Model):
         """A card has its crank, throws, rods, flywheel, two halves of a case and their joint from the start."""
         super().save(*args, **kwargs)
         known = {(each.kind, each.uid) for each in self.subjects.all()}
-        wanted = [part for part in of_every_engine(self.cylinder_count) if (part.kind, part.uid) not in known]
-        Subject.objects.bulk_create(Subject(card=self, kind=part.kind, uid=part.uid) for part in wanted)
+        needed = [part for part in of_every_engine(self.cylinder_count) if (part.kind, part.uid) not in known]
+        Subject.objects.bulk_create(Subject(card=self, kind=part.kind, uid=part.uid) for part in needed)
         for uid in HALVES if not self.case_parts.exists() else ():
             self.case_parts.create(uid=uid)
         if not self.joints.exists():

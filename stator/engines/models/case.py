@@ -98,8 +98,8 @@ class Joint(CardModel):
     @property
     def lifting(self) -> str:
         """Return the identity of the part that comes off first; empty if unknown."""
-        said = self.card.lifts if self.is_first else self.lifts or (self.one if self.is_of_cover else "")
-        return said if said in (self.one, self.other) else ""
+        text = self.card.lifts if self.is_first else self.lifts or (self.one if self.is_of_cover else "")
+        return text if text in (self.one, self.other) else ""
 
     @property
     def staying(self) -> str:

@@ -185,10 +185,10 @@ def _as_left(drawings: list[ReportDrawing], stand: list[Recorded]) -> ReportDraw
 
 
 def _said(each: Recorded) -> ReportVerdict:
-    call, entry = each.content["call"], each.entry
+    verdict, entry = each.content["call"], each.entry
     at = entry.signed_at or entry.opened_at
     return ReportVerdict(
-        each.name, each.part, entry.call_state, call["headline"], call["reason"], tuple(call.get("assumed", ())), each.by, at
+        each.name, each.part, entry.call_state, verdict["headline"], verdict["reason"], tuple(verdict.get("assumed", ())), each.by, at
     )
 
 
@@ -247,8 +247,8 @@ def _drawings(stand: list[Recorded], tell: Tell, foreign: bool) -> list[ReportDr
     for index, each in enumerate(stand[:MOST_DRAWINGS]):
         title = _named(each)
         tell(f"Drawing {title}", 0.2 + 0.5 * index / len(stand))
-        call = each.content["call"]
+        verdict = each.content["call"]
         svg = zlib.decompress(each.drawing).decode() if each.drawing else ""
         inline = None if foreign or not svg else in_page(svg, f"record{each.entry.pk}")
-        found.append(ReportDrawing(title, f"{call['headline']}. {call['reason']}", each.entry.pk, svg, inline))
+        found.append(ReportDrawing(title, f"{verdict['headline']}. {verdict['reason']}", each.entry.pk, svg, inline))
     return found

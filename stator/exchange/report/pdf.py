@@ -150,9 +150,9 @@ def _matters(each: KeyValue) -> dict[str, Any]:
     }
 
 
-def _row(figure: ReportValue) -> dict[str, str]:
-    said = {name: getattr(figure, name) for name in ("part", "words", "found", "left", "limits", "source", "state", "call")}
-    return {**said, "who": ", ".join(filter(None, (figure.gauge, figure.by, figure.at)))}
+def _row(value: ReportValue) -> dict[str, str]:
+    values = {name: getattr(value, name) for name in ("part", "words", "found", "left", "limits", "source", "state", "call")}
+    return {**values, "who": ", ".join(filter(None, (value.gauge, value.by, value.at)))}
 
 
 def report_pdf(report: Report, paper: str = "a4") -> bytes:

@@ -45,8 +45,8 @@ class Leaving(TestCase):
         self.made = job(order="bottom-end")
         Spec.objects.create(card=self.made.card, name="End float", property="end-float", low=0.10, high=0.20, source="page 61")
         self.centrer = Centrer(self.made)
-        for ask, text in (*GAPS, ("spin", "free"), ("end-float", "0.31"), ("end-float", "0.15")):
-            self.centrer.answer(ask, text)
+        for question, text in (*GAPS, ("spin", "free"), ("end-float", "0.31"), ("end-float", "0.15")):
+            self.centrer.answer(question, text)
         self.centrer.choose(proof="none")
         self.centrer.answer("reason", "No blanking plates that fit.")
         self.centrer.act("sign")
@@ -71,14 +71,14 @@ class HandOver(Leaving):
 
     def test_an_owner_signs_it_out_and_it_is_closed(self):
         self.ready()
-        for ask, text in (
+        for question, text in (
             ("parts-used", "6204 C3, two"),
             ("parts-used", "Seal 20 x 35 x 7"),
             ("parts-used", ""),
             ("stays-unknown", "Rod not measured."),
             ("note", ""),
         ):
-            self.hands.answer(ask, text)
+            self.hands.answer(question, text)
         if self.hands.work().analysis.against:
             self.hands.answer("against-advice", "Owner wants it back today.")
         mechanic = Leaver(self.made)
@@ -153,8 +153,8 @@ class WhatTheSheetTells(Leaving):
 
     def test_done_again_it_shows_the_later_call_and_why(self):
         self.centrer.post("supersede", reason="the dial had slipped")
-        for ask, text in (*GAPS, ("spin", "free"), ("end-float", "0.17")):
-            self.centrer.answer(ask, text)
+        for question, text in (*GAPS, ("spin", "free"), ("end-float", "0.17")):
+            self.centrer.answer(question, text)
         self.centrer.choose(proof="none")
         self.centrer.answer("reason", "Still no plates.")
         self.centrer.act("sign")

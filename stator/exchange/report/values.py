@@ -106,8 +106,8 @@ def _figure(station: str, line: Line) -> ReportValue:
     found, left = line["value"], line["left"]
     if not left and not STATION_BY_KEY[station].as_found and not line["key"].startswith("as asked"):
         found, left = "", found
-    kept = ("part", "words", "limits", "source", "state", "gauge", "by", "at")
-    return ReportValue(station=str(STATION_BY_KEY[station].name), found=found, left=left, **{name: line[name] for name in kept})
+    saved = ("part", "words", "limits", "source", "state", "gauge", "by", "at")
+    return ReportValue(station=str(STATION_BY_KEY[station].name), found=found, left=left, **{name: line[name] for name in saved})
 
 
 # the first page

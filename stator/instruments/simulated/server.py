@@ -32,8 +32,8 @@ class GaugeServer:
 
         It is sent repeatedly because a line that was just opened may lose its first bytes.
         """
-        levers = "".join(f"#can {word} = {does}\r\n" for word, does in self.thing.levers.items())
-        return f"# {self.thing.remark}\r\n{levers}".encode()
+        controls = "".join(f"#can {word} = {does}\r\n" for word, does in self.thing.levers.items())
+        return f"# {self.thing.remark}\r\n{controls}".encode()
 
     async def _meet(self, reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
         self._writers[writer] = 0.0

@@ -59,8 +59,8 @@ class Command(BaseCommand):
         plan = executor.migration_plan(executor.loader.graph.leaf_nodes())
         if plan and executor.loader.applied_migrations:
             try:
-                kept = backup.write_daily(database, folder / "photos", Path(settings.BACKUPS), 0, timezone.now(), "before-upgrade")
+                saved = backup.write_daily(database, folder / "photos", Path(settings.BACKUPS), 0, timezone.now(), "before-upgrade")
             except (backup.Damaged, OSError) as error:
                 raise CommandError(f"Nothing was upgraded, since no backup could be written first: {error}") from error
-            self.stdout.write(f"Backed up as {kept.path} before {len(plan)} changes to the database.")
+            self.stdout.write(f"Backed up as {saved.path} before {len(plan)} changes to the database.")
         call_command("migrate", interactive=False, verbosity=0)

@@ -53,9 +53,13 @@ class Balance(Exercise):
             part.said, part.shown = "drilled", part.drill(typed["mark"], typed["bit"], typed["depth"])
 
     def shows(self, part: Wheel) -> DisplayedValue:
-        truth, said = part.truth, part.said
+        true_values, said = part.truth, part.said
         amount = None if said in ("", LOOKED) else mm(part.shown, 0.1) if said == "drilled" else degrees(part.shown)
-        values = {"sound": truth.sound, "shook": truth.shook, "arcs": ", ".join(f"{low:.0f}-{high:.0f}" for low, high in truth.keep_out)}
+        values = {
+            "sound": true_values.sound,
+            "shook": true_values.shook,
+            "arcs": ", ".join(f"{low:.0f}-{high:.0f}" for low, high in true_values.keep_out),
+        }
         return DisplayedValue(said, values, amount)
 
     def left(self, part: Wheel, read: Read) -> float:

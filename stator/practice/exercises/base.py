@@ -111,11 +111,11 @@ class Exercise(ABC):
 
     @property
     def levers(self) -> tuple[str, ...]:
-        return tuple(lever for row in (*self.looks, *self.works) for lever in row)
+        return tuple(control for row in (*self.looks, *self.works) for control in row)
 
     @property
     def working(self) -> frozenset[str]:
-        return frozenset(lever for row in self.works for lever in row)
+        return frozenset(control for row in self.works for control in row)
 
     # the part
 

@@ -87,10 +87,10 @@ class HotHalfExercise(Exercise):
         return [*hot, *(["knocked"] if part.knocked else [])]
 
     def truth(self, part: HotHalf) -> dict[str, ExerciseOutcome]:
-        told: dict[str, ExerciseOutcome] = {}
+        values: dict[str, ExerciseOutcome] = {}
         for name in BEARINGS:
-            told[f"wants_{name}"] = celsius(self._wants_c(part, name))
-        return {**told, "hottest": celsius(part.hottest_c), "home": count(len(part.home)), "knocked": count(part.knocked)}
+            values[f"wants_{name}"] = celsius(self._wants_c(part, name))
+        return {**values, "hottest": celsius(part.hottest_c), "home": count(len(part.home)), "knocked": count(part.knocked)}
 
     def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         return {}

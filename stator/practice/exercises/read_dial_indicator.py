@@ -52,31 +52,31 @@ class ReadDial(Exercise):
         return ()
 
     def truth(self, part: ShaftRunout) -> dict[str, ExerciseOutcome]:
-        told: dict[str, ExerciseOutcome] = {}
+        values: dict[str, ExerciseOutcome] = {}
         for end in ENDS:
-            told[f"tir_{end}"] = mm(part.truth.tir_mm(end), STEP_MM)
-            told[f"high_{end}"] = degrees(part.truth.high_deg(end))
-        return told
+            values[f"tir_{end}"] = mm(part.truth.tir_mm(end), STEP_MM)
+            values[f"high_{end}"] = degrees(part.truth.high_deg(end))
+        return values
 
     def found(self, found: Any) -> dict[str, ExerciseOutcome]:
-        told: dict[str, ExerciseOutcome] = {}
+        values: dict[str, ExerciseOutcome] = {}
         for end in ENDS:
-            if swing := found.swing(end):
-                told |= {f"tir_{end}": mm(swing.tir_mm, STEP_MM), f"high_{end}": degrees(swing.high_spot_deg)}
-        return told
+            if runout := found.swing(end):
+                values |= {f"tir_{end}": mm(runout.tir_mm, STEP_MM), f"high_{end}": degrees(runout.high_spot_deg)}
+        return values
 
     def shortest(self, part: ShaftRunout) -> int:
         return 0
 
     def advice(self, first: ShaftRunout, now: ShaftRunout, moves: list[dict[str, Any]], read: Read) -> str:
-        kept = {end: read.get(f"shaft-tir.{end}") for end in ENDS}
-        if not any(kept.values()):
+        saved = {end: read.get(f"shaft-tir.{end}") for end in ENDS}
+        if not any(saved.values()):
             return "not_begun"
-        errors = {end: sum(values) / len(values) - now.truth.tir_mm(end) for end, values in kept.items() if values}
+        errors = {end: sum(values) / len(values) - now.truth.tir_mm(end) for end, values in saved.items() if values}
         worst = min(errors.values())
         if worst < -0.4 * ROUND_MM:
             return "rounds"
-        if max(map(abs, errors.values())) > self.limit(now) or not all(kept.values()):
+        if max(map(abs, errors.values())) > self.limit(now) or not all(saved.values()):
             return "stopped_early"
         highs = [read[f"high-spot.{end}"][-1] - now.truth.high_deg(end) for end in ENDS if read.get(f"high-spot.{end}")]
         return "high_spot" if any(abs((off + 180) % 360 - 180) > HIGH_DEG for off in highs) else "well_done"
@@ -89,11 +89,11 @@ class ReadDial(Exercise):
 
     def samples(self, part: ShaftRunout) -> Samples:
         """The needle as it will follow, one way or the other: its gears remember where they came from."""
-        ways = []
+        alternatives = []
         for by in (BY_DEG, -BY_DEG):
             ahead, shown = deepcopy(part), [part.shown_mm]
             for _ in range(360 // BY_DEG):
                 ahead.turn(by)
                 shown.append(round(ahead.shown_mm, 4))
-            ways.append(tuple(shown))
-        return Samples(BY_DEG, *ways)
+            alternatives.append(tuple(shown))
+        return Samples(BY_DEG, *alternatives)

@@ -27,8 +27,8 @@ class FreeWheel(Exercise):
     works = (("more", "less", "wait", "knock", "swap"),)
 
     def card(self) -> EngineCard:
-        figures = {"cone": "taper", "taper_ratio": 8, "nut_d_mm": 12, "nut_torque_nm": 55, "shaft_d_mm": 16, "flywheel_source": "practice"}
-        return EngineCard.objects.create(name="Practice flywheel on its taper", **figures)
+        values = {"cone": "taper", "taper_ratio": 8, "nut_d_mm": 12, "nut_torque_nm": 55, "shaft_d_mm": 16, "flywheel_source": "practice"}
+        return EngineCard.objects.create(name="Practice flywheel on its taper", **values)
 
     def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> StuckWheel:
         return StuckWheel(seed, TaperTruth(**truth) if truth else stuck(seed, level))
@@ -42,20 +42,20 @@ class FreeWheel(Exercise):
             part.pull(pulled.lever)
 
     def shows(self, part: StuckWheel) -> DisplayedValue:
-        truth = part.truth
+        true_values = part.truth
         sizes = {
-            "puller-across": mm(truth.boss_d_mm - 0.1, 0.1),
-            "puller-pitch": Amount(truth.boss_pitch_mm + truth.off_pitch_mm, "thread_pitch", 0.001),
-            "boss-bore": mm(truth.boss_d_mm - 1.08 * truth.boss_pitch_mm, 0.1),
-            "boss-pitch": Amount(truth.boss_pitch_mm, "thread_pitch", 0.001),
+            "puller-across": mm(true_values.boss_d_mm - 0.1, 0.1),
+            "puller-pitch": Amount(true_values.boss_pitch_mm + true_values.off_pitch_mm, "thread_pitch", 0.001),
+            "boss-bore": mm(true_values.boss_d_mm - 1.08 * true_values.boss_pitch_mm, 0.1),
+            "boss-pitch": Amount(true_values.boss_pitch_mm, "thread_pitch", 0.001),
             "screw-across": mm(SCREW_MM, 0.1),
             "screw-pitch": Amount(SCREW_PITCH_MM, "thread_pitch", 0.01),
-            "turns": quarters(1.0 if truth.off_pitch_mm else truth.turns),
+            "turns": quarters(1.0 if true_values.off_pitch_mm else true_values.turns),
         }
         if part.seen in sizes:
             return DisplayedValue(part.seen, amount=sizes[part.seen])
-        said = "free" if part.is_free else "stripped" if part.is_stripped else "holds"
-        return DisplayedValue("wrench", amount=newton_metres(part.torque_nm), said=said)
+        text = "free" if part.is_free else "stripped" if part.is_stripped else "holds"
+        return DisplayedValue("wrench", amount=newton_metres(part.torque_nm), said=text)
 
     def left(self, part: StuckWheel, read: Read) -> float:
         return part.torque_nm
@@ -93,8 +93,8 @@ class FreeWheel(Exercise):
         pull = getattr(found, "pull", None)
         if pull is None:
             return {}
-        told: dict[str, ExerciseOutcome] = {"strips": newton_metres(pull.stop_nm)}
-        return {**told, "frees": newton_metres(pull.frees_nm.likely)} if pull.frees_nm else told
+        values: dict[str, ExerciseOutcome] = {"strips": newton_metres(pull.stop_nm)}
+        return {**values, "frees": newton_metres(pull.frees_nm.likely)} if pull.frees_nm else values
 
     def fault(self, part: StuckWheel) -> str:
         return "wrong_thread" if part.truth.off_pitch_mm else ""
@@ -105,8 +105,8 @@ class FreeWheel(Exercise):
     def shortest(self, part: StuckWheel) -> int:
         moves = 0
         while not (part.is_free or part.is_stripped) and moves < MOST_MOVES:
-            lever = self.best(part)[0]
-            self.pull(part, ControlAction(lever))
-            part.passes(self.takes_s.get(lever, 0.0))
+            control = self.best(part)[0]
+            self.pull(part, ControlAction(control))
+            part.passes(self.takes_s.get(control, 0.0))
             moves += 1
         return moves

@@ -82,22 +82,22 @@ class Seals(Exercise):
         return ["drawn"] if part.spoiled else []
 
     def truth(self, part: SealSet) -> dict[str, ExerciseOutcome]:
-        told: dict[str, ExerciseOutcome] = {f"seal_{letter}": part.made_for(letter) for letter in LETTERS}
+        values: dict[str, ExerciseOutcome] = {f"seal_{letter}": part.made_for(letter) for letter in LETTERS}
         for place in PLACES:
             here = part.seated.get(place)
-            told[f"at_{place}"] = (
+            values[f"at_{place}"] = (
                 "nothing" if here is None else "right" if part.is_right(place) else "crooked" if here.inside else "lip_out"
             )
-        return {**told, "spoiled": count(part.spoiled)}
+        return {**values, "spoiled": count(part.spoiled)}
 
     def shortest(self, part: SealSet) -> int:
         pulls = 0
         pull = part.pull
 
-        def counted(lever: str) -> None:
+        def counted(control: str) -> None:
             nonlocal pulls
-            pulls += lever in self.working
-            pull(lever)
+            pulls += control in self.working
+            pull(control)
 
         part.pull = counted  # type: ignore[method-assign]
         by_the_sizes(part)

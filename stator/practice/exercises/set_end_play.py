@@ -64,10 +64,10 @@ class EndFloat(Exercise):
         if part.float_mm < low:
             return ("off",)
         try:
-            wanted = choose_shims(part.float_mm, low, high, BAGS_MM, 3).shims_mm
+            needed = choose_shims(part.float_mm, low, high, BAGS_MM, 3).shims_mm
         except BadInput:
             return ("off",)
-        return tuple(f"add-{shim:g}" for shim in wanted)
+        return tuple(f"add-{shim:g}" for shim in needed)
 
     def damage(self, part: Stack) -> list[str]:
         return ["binds"] if part.float_mm < 0 else []
@@ -83,10 +83,10 @@ class EndFloat(Exercise):
         }
 
     def found(self, found: Any) -> dict[str, ExerciseOutcome]:
-        told: dict[str, ExerciseOutcome] = {"room": mm(found.free.value_mm, 0.001)} if found.free else {}
+        values: dict[str, ExerciseOutcome] = {"room": mm(found.free.value_mm, 0.001)} if found.free else {}
         if found.predicted:
-            told["float"] = mm(found.predicted[0], 0.001)
-        return {**told, "low": mm(found.limits[0], 0.01), "high": mm(found.limits[1], 0.01)} if found.limits else told
+            values["float"] = mm(found.predicted[0], 0.001)
+        return {**values, "low": mm(found.limits[0], 0.01), "high": mm(found.limits[1], 0.01)} if found.limits else values
 
     def advice(self, first: Stack, now: Stack, moves: list[dict[str, Any]], read: Read) -> str:
         typed = [read.get(f"end-float-{end}", [None])[-1] for end in ("least", "most")]

@@ -105,7 +105,7 @@ class Split(Exercise):
     def shortest(self, part: Halves) -> int:
         moves = 0
         while not part.is_free and moves < 60:
-            lever = self.best(part)[0]
-            self.pull(part, ControlAction(lever))
+            control = self.best(part)[0]
+            self.pull(part, ControlAction(control))
             moves += 1
         return moves

@@ -56,35 +56,35 @@ class TrueCrank(UnderDial):
             (part.squeeze if pulled.lever in ("squeeze", "wedge") else part.strike)(BLOWS[pulled.lever] * pulled.share)
 
     def best(self, part: Crank) -> tuple[str, ...]:
-        wanted = next_move(part.truth.bent, GEOMETRY, limit_mm=self.limit(part))
-        if wanted.kind == "strike":
-            return ("ahead" if wanted.at_deg == 270.0 else "behind",)
-        return (wanted.kind,) if wanted.kind in BLOWS else ()
+        needed = next_move(part.truth.bent, GEOMETRY, limit_mm=self.limit(part))
+        if needed.kind == "strike":
+            return ("ahead" if needed.at_deg == 270.0 else "behind",)
+        return (needed.kind,) if needed.kind in BLOWS else ()
 
     def truth(self, part: Crank) -> dict[str, ExerciseOutcome]:
         bent = part.truth.bent
-        told: dict[str, ExerciseOutcome] = {
+        values: dict[str, ExerciseOutcome] = {
             "swing": mm(part.truth.worst_mm),
             "twist": angle(bent.twist_deg),
             "pinch": angle(bent.pinch_deg),
         }
-        return {**told, "offset": mm(bent.offset_mm), "skew": angle(bent.skew_deg)}
+        return {**values, "offset": mm(bent.offset_mm), "skew": angle(bent.skew_deg)}
 
     def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         mis = getattr(found, "mis", None)
         if mis is None:
             return {}
-        told: dict[str, ExerciseOutcome] = {"twist": angle(mis.twist_deg), "pinch": angle(mis.pinch_deg)}
-        swings = [swing.tir_mm for side in ENDS if (swing := found.swing(side))]
-        return {**told, "offset": mm(mis.offset_mm), "skew": angle(mis.skew_deg), **({"swing": mm(max(swings))} if swings else {})}
+        values: dict[str, ExerciseOutcome] = {"twist": angle(mis.twist_deg), "pinch": angle(mis.pinch_deg)}
+        runouts = [runout.tir_mm for side in ENDS if (runout := found.swing(side))]
+        return {**values, "offset": mm(mis.offset_mm), "skew": angle(mis.skew_deg), **({"swing": mm(max(runouts))} if runouts else {})}
 
     def fault(self, part: Crank) -> str:
-        truth = part.truth
-        if truth.best_mm > self.limit(part):
+        true_values = part.truth
+        if true_values.best_mm > self.limit(part):
             return str(Fault.NOT_CURABLE)
-        if truth.slips_after:
+        if true_values.slips_after:
             return str(Fault.SLIPPED)
-        return str(Fault.LOOSE if truth.rocks_mm else Fault.OVAL if truth.oval_mm > 0.01 else Fault.PRESSED)
+        return str(Fault.LOOSE if true_values.rocks_mm else Fault.OVAL if true_values.oval_mm > 0.01 else Fault.PRESSED)
 
     def shortest(self, part: Crank) -> int:
         return follow_the_calls(part, self.limit(part)).moves

@@ -45,13 +45,13 @@ class OuterWeb(UnderDial):
         return tuple(f"{end}-{'ccw' if part.truth.turned_deg(end) > 0 else 'cw'}" for _deg, end in sorted(worth, reverse=True))
 
     def truth(self, part: TwinCrank) -> dict[str, ExerciseOutcome]:
-        told: dict[str, ExerciseOutcome] = {"swing": mm(part.truth.worst_mm)}
-        return told | {f"web_{end}": angle(part.truth.turned_deg(end)) for end in ENDS}
+        values: dict[str, ExerciseOutcome] = {"swing": mm(part.truth.worst_mm)}
+        return values | {f"web_{end}": angle(part.truth.turned_deg(end)) for end in ENDS}
 
     def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         shafts = dict(getattr(found, "shafts", ()))
-        told: dict[str, ExerciseOutcome] = {f"web_{end}": angle(_signed(shafts[end].turn)) for end in shafts}
-        return {**told, "swing": mm(max(each.swing.tir_mm for each in shafts.values()))} if shafts else told
+        values: dict[str, ExerciseOutcome] = {f"web_{end}": angle(_signed(shafts[end].turn)) for end in shafts}
+        return {**values, "swing": mm(max(each.swing.tir_mm for each in shafts.values()))} if shafts else values
 
     def shortest(self, part: TwinCrank) -> int:
         turn_back(part, self.limit(part))

@@ -31,9 +31,9 @@ def one_turn(crank: Crank, end: str) -> RunoutVector:
 
 def follow_the_calls(crank: Crank, limit_mm: float, most: int = MOST_MOVES) -> Outcome:
     """Measure both ends, make the one move that is called, measure again, until nothing is worth a blow."""
-    unsure, history = gauge_uncertainty(STEP_MM, NOISE_MM, kind="dial") / math.sqrt(len(TURN)), list[Misalignment]()
+    uncertainty, history = gauge_uncertainty(STEP_MM, NOISE_MM, kind="dial") / math.sqrt(len(TURN)), list[Misalignment]()
     for _ in range(most):
-        mis = decompose(one_turn(crank, "left"), one_turn(crank, "right"), crank.geometry, unsure)
+        mis = decompose(one_turn(crank, "left"), one_turn(crank, "right"), crank.geometry, uncertainty)
         move = next_move(mis, crank.geometry, history, limit_mm=limit_mm)
         if move.kind in ("leave", "replace", "remeasure"):
             return Outcome(crank.truth.worst_mm, crank.moves, move.kind == "replace")

@@ -17,14 +17,14 @@ def shown_when_warm(true_c: float, around_c: float) -> float:
 def by_the_gun(part: HotHalf) -> int:
     """Heat until the paint dot shows what the tightest seat needs, and fit all; lift out what jams and heat further."""
     size = max(BEARINGS.values())
-    wanted = ROOM_C + (TIGHTEST_UM + SPARE_UM) / (1000 * size * CASE_ALPHA) + SPARE_K
+    needed = ROOM_C + (TIGHTEST_UM + SPARE_UM) / (1000 * size * CASE_ALPHA) + SPARE_K
     for more_k in (0.0, 30.0, 50.0):
         part.pull("set-125" if more_k == 0.0 else "set-140")
         part.pull("oven")
         for _ in range(90):
             part.passes(LOOKS_S)
             part.pull("paint")
-            if part.shown_c >= min(shown_when_warm(wanted + more_k, part.set_c), part.set_c - 14):
+            if part.shown_c >= min(shown_when_warm(needed + more_k, part.set_c), part.set_c - 14):
                 break
         part.pull("out")
         for name in sorted(BEARINGS, key=lambda each: BEARINGS[each]):

@@ -9,20 +9,20 @@ from stator.simulators.flywheel_on_taper import StuckWheel
 FETCHED_TURNS, SPARE = 7.0, 0.5  # of the puller that fits; of the torque at which the thread goes
 
 
-def free_by_the_torque(wheel: StuckWheel) -> bool:
+def free_by_the_torque(flywheel: StuckWheel) -> bool:
     """Tighten by 5 N·m, wait, never strike, never exceed half of the stripping torque; return whether the flywheel came off undamaged."""
-    if wheel.truth.off_pitch_mm:  # seen on the pitch gauge: the right puller is fetched
-        wheel.truth = replace(wheel.truth, off_pitch_mm=0.0, turns=FETCHED_TURNS)
-    stop_nm = SPARE * wheel.truth.strips_nm
-    while not wheel.is_free and not wheel.is_stripped:
-        if wheel.torque_nm + wheel.MORE_NM <= stop_nm:
-            wheel.pull("more")
+    if flywheel.truth.off_pitch_mm:  # seen on the pitch gauge: the right puller is fetched
+        flywheel.truth = replace(flywheel.truth, off_pitch_mm=0.0, turns=FETCHED_TURNS)
+    stop_nm = SPARE * flywheel.truth.strips_nm
+    while not flywheel.is_free and not flywheel.is_stripped:
+        if flywheel.torque_nm + flywheel.MORE_NM <= stop_nm:
+            flywheel.pull("more")
             continue
-        before = wheel.holds
+        before = flywheel.holds
         for _ in range(60):
-            wheel.pull("wait")
-            if wheel.is_free:
+            flywheel.pull("wait")
+            if flywheel.is_free:
                 return True
-        if wheel.holds > 0.5 * before:
+        if flywheel.holds > 0.5 * before:
             return False
-    return wheel.is_free
+    return flywheel.is_free

@@ -18,8 +18,8 @@ MOST_MOVES = 30
 def measured(crank: TwinCrank, end: str) -> OuterShaft:
     """Return the result of one turn at an end."""
     found = runout.fit(TURN, [crank.read(end, angle) for angle in TURN])
-    unsure = gauge_uncertainty(STEP_MM, NOISE_MM, kind="dial") / math.sqrt(len(TURN)) / 2
-    return outer_shaft(RunoutVector(found.tir_mm, found.high_spot_deg), THROW_MM, PIN_DEG[end], RIM_MM, unsure)
+    uncertainty = gauge_uncertainty(STEP_MM, NOISE_MM, kind="dial") / math.sqrt(len(TURN)) / 2
+    return outer_shaft(RunoutVector(found.tir_mm, found.high_spot_deg), THROW_MM, PIN_DEG[end], RIM_MM, uncertainty)
 
 
 def turn_back(crank: TwinCrank, limit_mm: float) -> float:

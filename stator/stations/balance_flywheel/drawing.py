@@ -50,8 +50,8 @@ def draw(found: BalanceAnalysis, canvas: Canvas) -> None:
             sheet.text((x, y + 4), str(index + 1), "quiet ink", "middle")
     _holes(found, canvas, at, scale)
     _masses(found, canvas, at, radius)
-    said = str(messages.ON_DRAWING["tap" if found.phase == Phase.ROLL and canvas.tappable else "degrees"])
-    sheet.text((canvas.width / 2, 548), said, "quiet", "middle")
+    text = str(messages.ON_DRAWING["tap" if found.phase == Phase.ROLL and canvas.tappable else "degrees"])
+    sheet.text((canvas.width / 2, 548), text, "quiet", "middle")
 
 
 def _arcs(found: BalanceAnalysis, sheet: Sheet, at: Place, radius: float) -> None:
@@ -90,8 +90,8 @@ def _masses(found: BalanceAnalysis, canvas: Canvas, at: Place, radius: float) ->
         if mass is None and not asked:
             continue
         x, y = at(mark, radius - 86)
-        said = str(messages.ON_DRAWING["mass"]) if mass is None else show(kilograms(mass, 0.00001))
-        sheet.text((x, y + 5), said, "halo strong hot" if mass is None else "halo reading-label ink", "middle")
+        text = str(messages.ON_DRAWING["mass"]) if mass is None else show(kilograms(mass, 0.00001))
+        sheet.text((x, y + 5), text, "halo strong hot" if mass is None else "halo reading-label ink", "middle")
 
 
 def _holes(found: BalanceAnalysis, canvas: Canvas, at: Place, scale: float) -> None:
@@ -107,7 +107,7 @@ def _holes(found: BalanceAnalysis, canvas: Canvas, at: Place, scale: float) -> N
         sheet.circle(centre, drawn + 9, "place")
         if canvas.is_wide:
             x, y = at(hole.angle_deg, scale * hole.radius_mm - 42)
-            said = format_message(messages.ON_DRAWING["hole"], {"drill": trade(hole.diameter_mm), "depth": bare(mm(hole.depth_mm, 0.1))})
-            sheet.text((x, y - 12), said, "halo strong hot", "middle")
+            text = format_message(messages.ON_DRAWING["hole"], {"drill": trade(hole.diameter_mm), "depth": bare(mm(hole.depth_mm, 0.1))})
+            sheet.text((x, y - 12), text, "halo strong hot", "middle")
     if found.rest and found.made:
         sheet.arrow(at(found.rest.deg, 90), at(0, 0), "hot bold", 12)

@@ -76,11 +76,11 @@ def _proof(found: BalanceAnalysis) -> list[Question]:
 
 def _adding(found: BalanceAnalysis) -> list[Question]:
     """Return where a mass is fastened instead of drilling, and what it weighs."""
-    light, wanted = {"light": degrees(found.light_deg)}, found.to_add_g
+    light, needed = {"light": degrees(found.light_deg)}, found.to_add_g
     asked = [ask(at(Property.ADDED_RADIUS), light, resolution=0.5, example="60", **_within_rim(found))]
-    if wanted is not None:
-        said = {**light, "wanted": kilograms(wanted / 1000, 0.0001)}
-        asked.append(ask(at(Property.ADDED_MASS), said, resolution=0.0001, example=f"{wanted:.1f}"))
+    if needed is not None:
+        values = {**light, "wanted": kilograms(needed / 1000, 0.0001)}
+        asked.append(ask(at(Property.ADDED_MASS), values, resolution=0.0001, example=f"{needed:.1f}"))
     return asked
 
 

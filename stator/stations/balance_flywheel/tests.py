@@ -19,16 +19,16 @@ class Balancer(Halves):
     key = "balance"
 
     def first(self, shook="yes", sound="sound", rim="190"):
-        for ask, text in (("shook", shook), ("wheel-sound", sound), ("rim-diameter", rim)):
-            self.answer(ask, text)
+        for question, text in (("shook", shook), ("wheel-sound", sound), ("rim-diameter", rim)):
+            self.answer(question, text)
 
     def roll(self, *marks):
         for mark in marks:
             self.answer("stop-angle", str(mark))
 
     def weigh(self, stays, turns, arm="80"):
-        for ask, text in (("trial-radius", arm), ("trial-stays", stays), ("trial-turns", turns)):
-            self.answer(ask, str(text))
+        for question, text in (("trial-radius", arm), ("trial-stays", stays), ("trial-turns", turns)):
+            self.answer(question, str(text))
 
     def prove(self, *masses, step="0.1 g"):
         self.answer("trial-radius", "80")
@@ -38,14 +38,14 @@ class Balancer(Halves):
             self.answer(f"turning-mass.{mark}", str(mass))
 
     def where(self, radius="80", finish="45", thick="18", keepout="", drills="4 6 8 10"):
-        for ask, text in (
+        for question, text in (
             ("drill-radius", radius),
             ("finish-radius", finish),
             ("rim-depth", thick),
             ("keep-out", keepout),
             ("drills", drills),
         ):
-            self.answer(ask, text)
+            self.answer(question, text)
 
 
 class OnTheStand(TestCase):
@@ -87,7 +87,7 @@ class ShouldItBeTouched(OnTheStand):
         self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Wheel is out of use"))
         self.hands.answer("wheel-sound", "repaired")
         self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Send it to a balancing shop"))
-        self.assertNotIn("stop-angle", [ask.key for ask in self.work().questions()])
+        self.assertNotIn("stop-angle", [question.key for question in self.work().questions()])
 
     def test_a_grey_iron_rim_at_that_speed_is_sent_out(self):
         self.hands.first()
@@ -107,9 +107,9 @@ class Stopping(OnTheStand):
     def test_marks_all_round_tell_nothing_and_say_how_many_more_would(self):
         self.hands.first()
         self.hands.roll(10, 80, 330)
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("too_close", "Stops too scattered to tell"))
-        self.assertIn("Roll 5 more", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("too_close", "Stops too scattered to tell"))
+        self.assertIn("Roll 5 more", verdict.next_step)
 
     def test_a_wheel_that_stops_anywhere_is_not_balanced_before_four_masses_prove_it(self):
         self.hands.first()
@@ -161,10 +161,10 @@ class Stopping(OnTheStand):
         self.hands.first()
         self.hands.roll(*self.MARKS)
         self.hands.weigh("1.2 g", "1.6 g")
-        plate = self.displayed_verdict()
-        self.assertEqual(plate.state, "out")
-        self.assertIn("112 ± 9 g·mm", plate.reason)
-        self.assertIn("89 N at 8500 rpm", plate.detail)
+        verdict = self.displayed_verdict()
+        self.assertEqual(verdict.state, "out")
+        self.assertIn("112 ± 9 g·mm", verdict.reason)
+        self.assertIn("89 N at 8500 rpm", verdict.detail)
         self.assertIn("more than keeps it still", self.hands.answer("trial-turns", "1.0 g"))
 
 
@@ -217,32 +217,32 @@ class Drilling(OnTheStand):
         EngineCard.objects.filter(pk=hands.job.card_id).update(wheel_kg=1.9, wheel_rpm=8500)
         hands.job.refresh_from_db()
         permitted = permissible_gmm(6.3, 1.9, 8500)
-        wheel = Wheel(random.Random(5), permitted, complex(-70, 60), 0.4 * permitted)
+        flywheel = Wheel(random.Random(5), permitted, complex(-70, 60), 0.4 * permitted)
         hands.first()
         for _ in range(5):
             while hands.work().analysis.phase == "roll":
-                hands.roll(round(wheel.stop()) % 360)
+                hands.roll(round(flywheel.stop()) % 360)
             if hands.work().analysis.phase == "weigh":
-                stays, turns = wheel.opposite(hands.work().analysis.heavy_deg)
+                stays, turns = flywheel.opposite(hands.work().analysis.heavy_deg)
                 hands.weigh(f"{stays:.1f} g", f"{turns:.1f} g")
             if hands.work().analysis.phase == "prove":
-                hands.prove(*(f"{wheel.turning_mass(mark):.1f} g" for mark in (0, 90, 180, 270)))
+                hands.prove(*(f"{flywheel.turning_mass(mark):.1f} g" for mark in (0, 90, 180, 270)))
             if hands.work().analysis.phase in ("done", "unproved"):
                 break
             if not hands.work().analysis.said(Property.DRILLS):
                 hands.where()
             for index, hole in enumerate(hands.work().analysis.plan.holes, 1):
-                wheel.drill(hole.angle_deg, hole.radius_mm, hole.diameter_mm, hole.depth_mm)
+                flywheel.drill(hole.angle_deg, hole.radius_mm, hole.diameter_mm, hole.depth_mm)
                 hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
             hands.act("again")
         self.assertEqual(hands.work().displayed_verdict().headline, "Wheel is balanced")
-        self.assertLessEqual(abs(wheel.heavy), permitted)
-        self.assertLessEqual(len(wheel.holes), 6)
+        self.assertLessEqual(abs(flywheel.heavy), permitted)
+        self.assertLessEqual(len(flywheel.holes), 6)
         hands.tick_all()
         hands.answer("note", "")
         hands.act("sign")
         result = hands.entry.result
-        self.assertEqual(len(result["holes"]), len(wheel.holes))
+        self.assertEqual(len(result["holes"]), len(flywheel.holes))
         taken = sum(drilled_mass_g(hole["diameter_mm"], hole["depth_mm"], 7850) for hole in result["holes"])
         self.assertTrue(math.isclose(result["removed_g"], taken, rel_tol=0.02))
 
@@ -254,7 +254,7 @@ class WhatIsSaid(OnTheStand):
         self.hands.roll(*self.MARKS)
 
     def sources(self):
-        return {trace.label: (trace.value, trace.source) for trace in self.work().sources()}
+        return {source.label: (source.value, source.source) for source in self.work().sources()}
 
     def test_each_number_says_where_it_comes_from(self):
         self.hands.weigh("1.2 g", "1.6 g")
@@ -307,18 +307,18 @@ class WhatIsSaid(OnTheStand):
         self.assertEqual(self.displayed_verdict().headline, "Check it on the stand")
         self.hands.act("again")
         self.assertEqual((self.found.attempt, self.found.phase), (2, "roll"))
-        kept = self.found.own.done("added")[0]
+        saved = self.found.own.done("added")[0]
         self.assertEqual(
-            (kept.amount, kept.detail["radius_mm"], kept.at.angle_deg), (1.6, 70.0, self.found.own.done("added")[0].at.angle_deg)
+            (saved.amount, saved.detail["radius_mm"], saved.at.angle_deg), (1.6, 70.0, self.found.own.done("added")[0].at.angle_deg)
         )
 
     def test_what_cannot_be_is_refused(self):
-        for ask, text, words in (
+        for question, text, words in (
             ("trial-radius", "300", "outside the rim"),
             ("rim-diameter", "5 m", "not believable"),
             ("stop-angle", "900", "not believable"),
         ):
-            self.assertIn(words, self.hands.answer(ask, text))
+            self.assertIn(words, self.hands.answer(question, text))
 
     def test_the_wheel_is_drawn_with_its_stops_and_what_to_keep_out_of(self):
         self.hands.weigh("1.2 g", "1.6 g")

@@ -39,7 +39,7 @@ THIN_MM = 1.0  # under a hole's tip: shop rule
 FIGURES = (Property.WHEEL_MASS, Property.WHEEL_SPEED, Property.RIM_DIAMETER)
 
 
-def verdict(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: BalanceAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if found.is_refused:
         return Verdict(State.STOP, Code(found.said(Property.WHEEL_SOUND)), next="sign_off", ways=(Alternative(at(Property.WHEEL_SOUND)),))
@@ -47,8 +47,8 @@ def verdict(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
         return Verdict(State.IN, Code.LEAVE, detail="only_what_shook")
     if found.speed and found.speed.state == State.OUT and found.phase != Phase.DONE:
         values = limit_values(found.speed, "surface_speed", 1.0)
-        ways = (Alternative(at(Property.WHEEL_SPEED)), Alternative(at(Property.RIM_DIAMETER)))
-        return from_conformity(found.speed, Code.TOO_FAST, state=State.STOP, values=values, next="shop", ways=ways)
+        alternatives = (Alternative(at(Property.WHEEL_SPEED)), Alternative(at(Property.RIM_DIAMETER)))
+        return from_conformity(found.speed, Code.TOO_FAST, state=State.STOP, values=values, next="shop", ways=alternatives)
     if found.phase == Phase.ASK:
         return Verdict(State.WAIT, Code.TOUCH_IT, next="ask")
     by_phase = {
@@ -60,11 +60,11 @@ def verdict(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
         Phase.UNPROVED: _unproved,
         Phase.DONE: _done,
     }
-    return by_phase[found.phase](found, asked)
+    return by_phase[found.phase](found, questions)
 
 
-def _roll(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
-    if any(ask.slot and ask.slot.what in FIGURES for ask in asked):
+def _roll(found: BalanceAnalysis, questions: list[Question]) -> Verdict:
+    if any(question.slot and question.slot.what in FIGURES for question in questions):
         return Verdict(State.WAIT, Code.FIGURES, next="ask")
     told = found.stops
     if told is None:
@@ -103,7 +103,7 @@ def _scale(found: BalanceAnalysis) -> Scale | None:
     return Scale(rest.gmm, rest.uncertainty_gmm, None, found.permitted_gmm, "g·mm", 0) if rest and found.permitted_gmm else None
 
 
-def _prove(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
+def _prove(found: BalanceAnalysis, questions: list[Question]) -> Verdict:
     """Return the verdict when no heavy spot is found any longer, before the proof."""
     values: dict[str, Any] = {"stops": len(found.marks), **_permitted(found)}
     if found.turns_by_itself:
@@ -112,10 +112,10 @@ def _prove(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     if found.weighed:
         values["amount"] = _amount(found.weighed)
         reason = "one_way"
-    mark = asked[0].slot.at.angle_deg if asked and asked[0].slot and asked[0].slot.what == Property.TURNING_MASS else None
+    mark = questions[0].slot.at.angle_deg if questions and questions[0].slot and questions[0].slot.what == Property.TURNING_MASS else None
     if mark is not None:
         values["mark"] = degrees(mark)
-    return Verdict(State.WAIT, Code.PROVE, values, reason, "level" if mark is not None else "ask" if asked else "four_masses", "proof")
+    return Verdict(State.WAIT, Code.PROVE, values, reason, "level" if mark is not None else "ask" if questions else "four_masses", "proof")
 
 
 def _proved(found: BalanceAnalysis) -> dict[str, Any]:
@@ -130,14 +130,14 @@ def _friction(proof: Proof) -> tuple[Amount, Amount]:
     return estimate(gram_millimetres(proof.friction_gmm), 2 * proof.varies_gmm), rough(gram_millimetres(proof.varies_gmm))
 
 
-def _unproved(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
+def _unproved(found: BalanceAnalysis, questions: list[Question]) -> Verdict:
     """Return what the stand and the step of the masses leave open reaches past what is permitted."""
     assert found.proof is not None
     values = {"amount": _amount(found.proof.unbalance), **_proved(found), **_permitted(found)}
     return Verdict(State.TOO_CLOSE, Code.UNPROVED, values, next="finer", detail="friction", scale=_scale(found))
 
 
-def _add(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
+def _add(found: BalanceAnalysis, questions: list[Question]) -> Verdict:
     """A mass opposite instead of a hole."""
     assert found.amount is not None and found.rest is not None
     values: dict[str, Any] = {"amount": _amount(found.amount), "light": degrees(found.light_deg), "angle": degrees(found.rest.deg)}
@@ -151,7 +151,7 @@ def _add(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.ADD, {**values, "wanted": kilograms(found.to_add_g / 1000, 0.0001)}, next="fasten", detail="fastened")
 
 
-def _weigh(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
+def _weigh(found: BalanceAnalysis, questions: list[Question]) -> Verdict:
     told, amount = found.stops, found.amount
     values: dict[str, Any] = {"angle": degrees(found.heavy_deg), "light": degrees(found.light_deg)}
     if amount is None:
@@ -167,14 +167,14 @@ def _weigh(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     if found.plan is not None and not found.plan.holes:
         return Verdict(State.OUT, Code.NOWHERE, values, "nowhere", detail=detail)
     reason = "too_heavy" if found.permitted_gmm else "too_heavy_unknown"
-    return Verdict(State.OUT, Code.TOO_HEAVY, values, reason, "ask" if asked else "where", detail, scale=_scale(found))
+    return Verdict(State.OUT, Code.TOO_HEAVY, values, reason, "ask" if questions else "where", detail, scale=_scale(found))
 
 
 def _last_hole(found: BalanceAnalysis) -> tuple[Alternative, ...]:
     return (Alternative(hole(len(found.made))),) if found.made else ()
 
 
-def _drill(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
+def _drill(found: BalanceAnalysis, questions: list[Question]) -> Verdict:
     plan, rest = found.plan, found.rest
     assert plan is not None and rest is not None
     values: dict[str, Any] = {
@@ -208,7 +208,7 @@ def _drill(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.DRILL, values, detail=plan.code, scale=_scale(found))
 
 
-def _done(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
+def _done(found: BalanceAnalysis, questions: list[Question]) -> Verdict:
     assert found.amount_call is not None
     values = {**limit_values(found.amount_call, "unbalance", 1.0), **_proved(found)}
     return from_conformity(found.amount_call, Code.BALANCED, values=values, next="sign", detail="friction", scale=_scale(found))
@@ -255,7 +255,7 @@ def sources(found: BalanceAnalysis) -> Iterator[Source]:
         friction, varies = _friction(found.proof)
         yield source("friction", friction, {"varies": varies}, estimated=True)
     if found.speed:
-        said = format_message(messages.REASON[found.speed.code], limit_values(found.speed, "surface_speed", 1.0))
-        yield source("rim", messages.STATE[found.speed.state], {"said": said}, estimated=True)
+        text = format_message(messages.REASON[found.speed.code], limit_values(found.speed, "surface_speed", 1.0))
+        yield source("rim", messages.STATE[found.speed.state], {"said": text}, estimated=True)
     if found.earlier or found.made:
         yield source("removed", show(kilograms(found.removed_g / 1000, 0.00001)), {"metal": from_table(materials.get(found.metal).name)})

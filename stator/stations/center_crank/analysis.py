@@ -99,7 +99,7 @@ class CenteringAnalysis:
     @cached_property
     def gap_facts(self) -> tuple[Fact, Fact] | None:
         """Both gaps of this attempt."""
-        found = [self.own.fact(slot, self.own.attempt) if self.own.all(slot, self.own.attempt) else None for slot in GAPS]
+        found = [self.own.fact(fact_key, self.own.attempt) if self.own.all(fact_key, self.own.attempt) else None for fact_key in GAPS]
         left, right = found
         return (left, right) if left and right else None
 
@@ -203,7 +203,7 @@ class CenteringAnalysis:
 
 def centre_facts(given: StationInput) -> CenteringAnalysis:
     """Return what Centre knows, built once for a page or an act."""
-    shelves = given.shelves
-    blades = [each for each in shelves.blades if each.kind == Blades.Kind.FEELER and each.sizes_mm] if shelves else []
-    tools = list(shelves.pull_ins) if shelves else []
+    equipment = given.shelves
+    blades = [each for each in equipment.blades if each.kind == Blades.Kind.FEELER and each.sizes_mm] if equipment else []
+    tools = list(equipment.pull_ins) if equipment else []
     return CenteringAnalysis(given.card, given.own, given.facts, next(iter(tools), None), next(iter(blades), None))

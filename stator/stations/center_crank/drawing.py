@@ -36,21 +36,21 @@ def draw(found: CenteringAnalysis, canvas: Canvas) -> None:
         move = found.middle.move
         sign = -1 if move.toward == "left" else 1
         sheet.arrow((middle + sign * 80 * unit, AXIS + 50), (middle - sign * 60 * unit, AXIS + 50), "hot bold", 14)
-        said = format_message(messages.ON_DRAWING["move"], {"move": mm(move.move_mm, 0.01), "turns": count(move.turns, 0.01)})
-        sheet.text((middle, AXIS + 132), said, "strong hot", "middle")  # under the webs: a phone has no room between them
+        text = format_message(messages.ON_DRAWING["move"], {"move": mm(move.move_mm, 0.01), "turns": count(move.turns, 0.01)})
+        sheet.text((middle, AXIS + 132), text, "strong hot", "middle")  # under the webs: a phone has no room between them
     sheet.text((middle, 352), str(messages.ON_DRAWING["large" if found.gaps else "later"]), "quiet", "middle")
     if found.proof == "pressure":
         _test(found, canvas)
 
 
 def _gap(found: CenteringAnalysis, canvas: Canvas, number: int, x: float) -> None:
-    slot = GAPS[number]
-    read = found.own.all(slot, found.own.attempt)
-    with canvas.question(slot):
-        if canvas.asked == slot:
+    fact_key = GAPS[number]
+    read = found.own.all(fact_key, found.own.attempt)
+    with canvas.question(fact_key):
+        if canvas.asked == fact_key:
             canvas.sheet.circle((x, AXIS - 118), 30, "place")
-        said = bare(mm(read[-1].value or 0.0, 0.01)) if read else str(messages.ON_DRAWING["unknown"])
-        canvas.sheet.text((x, AXIS - 112), said, "halo reading-label ink" if read else "", "middle")
+        text = bare(mm(read[-1].value or 0.0, 0.01)) if read else str(messages.ON_DRAWING["unknown"])
+        canvas.sheet.text((x, AXIS - 112), text, "halo reading-label ink" if read else "", "middle")
         canvas.sheet.line((x, AXIS - 100), (x, AXIS - 24), "ink")
 
 

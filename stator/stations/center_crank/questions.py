@@ -33,7 +33,7 @@ def questions(found: CenteringAnalysis) -> list[Question]:
     asked: list[Question] = []
     if not found.stands_hard:
         gap: dict[str, Any] = {"example": "0.15", "resolution": 0.01, "gauges": ("feeler",)}
-        asked += [ask(slot, {"side": found.card.side(slot.at.end)}, **gap) for slot in GAPS]
+        asked += [ask(fact_key, {"side": found.card.side(fact_key.at.end)}, **gap) for fact_key in GAPS]
     if not found.is_centred:
         return asked
     asked.append(ask(SPIN))
@@ -50,16 +50,16 @@ def questions(found: CenteringAnalysis) -> list[Question]:
 def _tests(found: CenteringAnalysis) -> list[Question]:
     asked = [ask(HELD, unit="s", example="5 min", resolution=1.0)]
     for test in TESTS:
-        said = {"test": messages.TEST[test]}
-        start = {**said, "when": messages.WHEN[START], "how": messages.HOW[START]}
+        values = {"test": messages.TEST[test]}
+        start = {**values, "when": messages.WHEN[START], "how": messages.HOW[START]}
         asked.append(ask(pressure(test, START), start, example="40", resolution=0.1, limits=_between(LEAST_KPA, MOST_KPA, test)))
         warm: dict[str, Any] = {"optional": True, "resolution": 1.0, "example": "20", "gauges": ("contact",)}
         warm["quiet"] = found.kpa(test, END) is not None
-        asked.append(ask(warmth(test, START), {**said, "when": messages.WHEN[START]}, **warm))
+        asked.append(ask(warmth(test, START), {**values, "when": messages.WHEN[START]}, **warm))
         first = found.kpa(test, START)
         if found.own.has(warmth(test, START)):
-            asked.append(ask(warmth(test, END), {**said, "when": messages.WHEN[END]}, **warm))
-        end = {**said, "when": messages.WHEN[END], "how": messages.HOW[END]}
+            asked.append(ask(warmth(test, END), {**values, "when": messages.WHEN[END]}, **warm))
+        end = {**values, "when": messages.WHEN[END], "how": messages.HOW[END]}
         held: dict[str, Any] = (
             {"limits": _between(0.0, abs(first) + SLACK_KPA + found.warmed_kpa(test), test), "refusal": format_message(messages.GAINED, {})}
             if first

@@ -42,15 +42,15 @@ class CentreCase(TestCase):
 class Centring(CentreCase):
     def test_the_move_is_half_the_difference_with_turns_side_and_blades(self):
         self.gaps("0.10", "0.34")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "Crank is off centre"))
-        self.assertEqual(plate.next_step, "Move it 0.12 mm toward the magneto side: 0.08 of a turn.")
-        self.assertEqual(plate.detail, "Then 0.22 mm on both sides: blades 0.2 + 0.03 mm.")
-        self.assertIn("shop rule", [trace.source for trace in self.hands.work().sources()])
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "Crank is off centre"))
+        self.assertEqual(verdict.next_step, "Move it 0.12 mm toward the magneto side: 0.08 of a turn.")
+        self.assertEqual(verdict.detail, "Then 0.22 mm on both sides: blades 0.2 + 0.03 mm.")
+        self.assertIn("shop rule", [source.source for source in self.hands.work().sources()])
 
     def test_nothing_more_is_asked_before_it_stands_in_the_middle(self):
         self.gaps("0.10", "0.34")
-        self.assertNotIn("spin", [ask.key for ask in self.hands.work().questions()])
+        self.assertNotIn("spin", [question.key for question in self.hands.work().questions()])
         self.assertIn("over the limit", self.hands.act("sign"))
         self.hands.act("again")
         self.assertEqual(self.hands.work().next_question.key, "side-gap.left")
@@ -76,9 +76,9 @@ class Centring(CentreCase):
         self.gaps()
         self.hands.answer("spin", "free")
         self.hands.answer("end-float", f"{predicted + 0.15:.3f}")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "Dial and stack differ"))
-        self.assertIn("a bearing not home, another gasket than measured, a shim on the wrong side", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "Dial and stack differ"))
+        self.assertIn("a bearing not home, another gasket than measured, a shim on the wrong side", verdict.next_step)
         self.hands.answer("end-float", f"{predicted:.3f}")
         self.assertEqual(self.hands.work().analysis.against_prediction.state, "in")
 
@@ -92,22 +92,22 @@ class Proving(CentreCase):
 
     def test_pressure_and_vacuum_that_hold_prove_it(self):
         self.held("0.4 bar", "39.4")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("in", "Crank is centred, no leak"))
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("in", "Crank is centred, no leak"))
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual({key: each["state"] for key, each in result["leaks"].items()}, {"pressure": "in", "vacuum": "in"})
 
     def test_a_leak_by_vacuum_alone_is_found(self):
         self.held("40", "39.5", "40", "20")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "Case leaks"))
-        self.assertIn("Vacuum: 4.00 kPa a minute; a cautious shop rule allows", plate.reason)
-        self.assertIn("Soapy water", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "Case leaks"))
+        self.assertIn("Vacuum: 4.00 kPa a minute; a cautious shop rule allows", verdict.reason)
+        self.assertIn("Soapy water", verdict.next_step)
 
     def test_air_that_cools_is_no_leak(self):
-        for slot, text in (("test-time", "5 min"), ("test-pressure.pressure.s1", "40"), ("test-temperature.pressure.s1", "25")):
-            self.hands.answer(slot, text)
+        for fact_key, text in (("test-time", "5 min"), ("test-pressure.pressure.s1", "40"), ("test-temperature.pressure.s1", "25")):
+            self.hands.answer(fact_key, text)
         self.hands.answer("test-temperature.pressure.s2", "20")
         self.hands.answer("test-pressure.pressure.s2", "37")
         leaked = self.hands.work().analysis.leaked("pressure")

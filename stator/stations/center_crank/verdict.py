@@ -34,12 +34,12 @@ source = partial(question_factory.source, messages)
 GAP_STEP = 0.01
 
 
-def verdict(found: CenteringAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: CenteringAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if not found.stands_hard and found.middle is None:
         return Verdict(State.WAIT, Code.MEASURE, next="ask")
     wrong = list(_wrong(found))
-    return min(wrong, key=lambda each: severity(each.state)) if wrong else _tested(found, asked)
+    return min(wrong, key=lambda each: severity(each.state)) if wrong else _tested(found, questions)
 
 
 def _wrong(found: CenteringAnalysis) -> Iterator[Verdict]:
@@ -48,8 +48,8 @@ def _wrong(found: CenteringAnalysis) -> Iterator[Verdict]:
         yield _off_centre(found)
     if found.drags:
         where = found.own.said(DRAG)
-        ways = (Alternative(SPIN, code="turns_free"), Alternative(page="run"))
-        yield Verdict(State.STOP, Code.DRAGS, {"drag": where}, "drags_at" if where else "", ways=ways)
+        alternatives = (Alternative(SPIN, code="turns_free"), Alternative(page="run"))
+        yield Verdict(State.STOP, Code.DRAGS, {"drag": where}, "drags_at" if where else "", ways=alternatives)
     against = found.against_prediction
     if against and against.state == State.OUT:
         yield from_conformity(against, Code.DIFFERS, values=_lengths(against), next=Code.DIFFERS)
@@ -86,10 +86,10 @@ def _off_centre(found: CenteringAnalysis) -> Verdict:
     return Verdict(State.OUT, Code.OFF_CENTRE, values, "gaps_out", turned, detail, scale=scale)
 
 
-def _tested(found: CenteringAnalysis, asked: list[Question]) -> Verdict:
+def _tested(found: CenteringAnalysis, questions: list[Question]) -> Verdict:
     """Return what is still to be tested, or that all is well."""
     against = found.against_prediction
-    if asked:
+    if questions:
         return Verdict(State.WAIT, Code.TEST, reason="hard" if found.stands_hard else "in_the_middle", next="ask")
     detail = against.code if against else ""
     values = _lengths(against) if against else {}
@@ -137,9 +137,9 @@ def sources(found: CenteringAnalysis) -> Iterator[Source]:
         yield source(
             "pitch" if found.tool else "pitch_assumed", known_exactly(thread_size(found.pitch_mm)), tool, estimated=found.tool is None
         )
-        for slot, gap in zip(GAPS, found.gaps, strict=True):
+        for fact_key, gap in zip(GAPS, found.gaps, strict=True):
             blades = found.blades_for(gap)
-            values = {"side": found.card.side(slot.at.end), "blades": thicknesses(blades)}
+            values = {"side": found.card.side(fact_key.at.end), "blades": thicknesses(blades)}
             yield source("gap" if blades else "gap_no_blades", show(mm(gap, GAP_STEP)), values)
     if found.predicted and found.predicted.value is not None:
         wide = found.predicted.uncertainty or 0.0

@@ -38,8 +38,8 @@ def _round(bound: BoundStation) -> tuple[Action, ...]:
     if number is None or not found.bolts_can_be_asked:
         return ()
     stopped = bound.current_verdict.reason if bound.current_verdict.state == State.STOP else ""
-    said = format_message(messages.ACTION["round"], {"round": number, "rounds": len(found.rounds), "bolts": len(found.left_in(number))})
-    return (Action("round", said, "round", False, stopped, do=round_done),)
+    text = format_message(messages.ACTION["round"], {"round": number, "rounds": len(found.rounds), "bolts": len(found.left_in(number))})
+    return (Action("round", text, "round", False, stopped, do=round_done),)
 
 
 def round_done(bound: BoundStation) -> None:
@@ -57,7 +57,7 @@ def kept(bound: BoundStation, reading: Any) -> None:
     if bolt and reading.text in CANNOT_HOLD:
         rounds = [torque_of(bolt, number) for number in range(1, len(found.rounds) + 1)]
         request_remeasurement(bound, rounds)
-        bound.choose(skipped=[key for key in bound.answers.skipped if key not in {slot.key for slot in rounds}])
+        bound.choose(skipped=[key for key in bound.answers.skipped if key not in {fact_key.key for fact_key in rounds}])
 
 
 def close(bound: BoundStation) -> None:

@@ -208,8 +208,8 @@ class ClosingAnalysis:
         return self.loads[0][1].call if self.loads else None
 
     def is_done(self, mark: Mark, round_number: int) -> bool:
-        slot = torque_of(mark, round_number)
-        return any(each.attempt >= self.since for each in self.own.all(slot)) or self.own.was_skipped(slot)
+        fact_key = torque_of(mark, round_number)
+        return any(each.attempt >= self.since for each in self.own.all(fact_key)) or self.own.was_skipped(fact_key)
 
     def rounds_done(self, mark: Mark) -> int:
         return sum(self.is_done(mark, number) for number in range(1, len(self.rounds) + 1))
@@ -242,8 +242,8 @@ class ClosingAnalysis:
 
     def reached(self, mark: Mark) -> float:
         """Return the torque of the last round as read, or as specified if it was not read."""
-        slot = torque_of(mark, len(self.rounds))
-        read = self.own.value(slot) if any(each.attempt >= self.since for each in self.own.all(slot)) else None
+        fact_key = torque_of(mark, len(self.rounds))
+        read = self.own.value(fact_key) if any(each.attempt >= self.since for each in self.own.all(fact_key)) else None
         return read or self.torque(mark)
 
     def fault(self, mark: Mark) -> str:

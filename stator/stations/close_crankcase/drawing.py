@@ -26,8 +26,8 @@ def draw(found: ClosingAnalysis, canvas: Canvas) -> None:
     _way(found, canvas, at)
     for number, mark in enumerate(ordered, 1):
         done = found.rounds_done(mark)
-        slot = torque_of(mark, min(done + 1, len(found.rounds)))
-        with canvas.question(slot):
+        fact_key = torque_of(mark, min(done + 1, len(found.rounds)))
+        with canvas.question(fact_key):
             draw_reach(sheet, face, mark.x_mm, mark.y_mm)
             if canvas.asked and canvas.asked.part == mark.part:
                 sheet.circle(at[mark.part.uid], 20, "place")

@@ -44,9 +44,9 @@ class Close(CloseCase):
     def test_a_place_on_the_tray_not_emptied_is_stop(self):
         place = TrayPlace.objects.create(job=self.made, number=1, name="thrust washer", client_key="a", by=person())
         self.ready()
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("stop", "Still on the tray"))
-        self.assertIn("1 thrust washer", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("stop", "Still on the tray"))
+        self.assertIn("1 thrust washer", verdict.reason)
         self.assertIn("thrust washer", self.hands.act("close"))
         TrayPlace.objects.filter(pk=place.pk).update(emptied_at=timezone.now())
         self.assertEqual(self.displayed_verdict().headline, "Close it")
@@ -97,8 +97,8 @@ class Close(CloseCase):
         self.assertEqual(self.hands.work().next_question.text, f"Bolt {first.name} to 7 N·m")
         self.hands.round(1)
         self.hands.round(2, "10 Nm")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline, plate.reason), ("in", "Case is closed", "5 bolts in 3 rounds."))
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline, verdict.reason), ("in", "Case is closed", "5 bolts in 3 rounds."))
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((len(result["order"]), set(result["torque_nm"].values())), (5, {10.0}))
@@ -140,8 +140,8 @@ class Close(CloseCase):
         self.hands.act("sign")
         readings = self.hands.entry.readings.filter(property="bolt-torque", withdrawn_at=None)
         self.assertEqual({each.attempt for each in readings}, {1})  # what was read before stays written
-        figures = self.hands.entry.record.content["figures"]
-        self.assertIn("Done as asked and not read: 5 places", {line["words"] for line in figures})
+        values = self.hands.entry.record.content["figures"]
+        self.assertIn("Done as asked and not read: 5 places", {line["words"] for line in values})
         self.assertEqual(self.hands.entry.record.content["unmeasured"], 0)
 
     def test_each_passage_may_have_its_own_sealant_and_the_first_to_skin_sets_the_clock(self):
@@ -187,12 +187,12 @@ class Close(CloseCase):
         self.hands.choose(school="more")
         self.hands.answer("gears", "all")
         self.hands.answer("bolt-torque-instead", "18 Nm")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("stop", "Too much torque"))
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("stop", "Too much torque"))
         self.hands.answer("bolt-torque-instead", "11 Nm")
         self.assertEqual(self.hands.work().next_question.key, "reason")
         self.hands.answer("reason", "longer bolts, thread inserts")
-        self.assertIn("longer bolts", " ".join(trace.source for trace in self.hands.work().sources()))
+        self.assertIn("longer bolts", " ".join(source.source for source in self.hands.work().sources()))
 
     def test_a_card_without_torques_asks_for_it_once(self):
         Mark.objects.update(torque_nm=None)

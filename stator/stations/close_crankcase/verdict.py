@@ -34,13 +34,13 @@ source = partial(question_factory.source, messages)
 MOST_PLACES = 4
 
 
-def verdict(found: ClosingAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: ClosingAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     stop = stopped(found)
     if stop:
         return stop
     if not found.is_closing:
-        return _before(found, asked)
+        return _before(found, questions)
     if found.all_tight:
         return overall(found)
     values: dict[str, Any] = {"done": found.done, "to_do": found.to_do}
@@ -49,9 +49,9 @@ def verdict(found: ClosingAnalysis, asked: list[Question]) -> Verdict:
         values["open"] = format_message(messages.REASON[opens.code], _times(opens))
     state = State.TOO_CLOSE if opens and opens.state == State.TOO_CLOSE else State.WAIT
     reason = "progress_open" if opens else "progress"
-    bolt = next((mark for mark in found.ordered if asked and asked[0].slot and asked[0].slot.part == mark.part), None)
-    ways = (Alternative(fault_of(bolt), code="fault", values={"bolt": bolt.name}),) if bolt else ()
-    return Verdict(state, Code.TIGHTEN, values, reason, "ask" if asked else "nothing", standing="bolts_left", ways=ways)
+    bolt = next((mark for mark in found.ordered if questions and questions[0].slot and questions[0].slot.part == mark.part), None)
+    alternatives = (Alternative(fault_of(bolt), code="fault", values={"bolt": bolt.name}),) if bolt else ()
+    return Verdict(state, Code.TIGHTEN, values, reason, "ask" if questions else "nothing", standing="bolts_left", ways=alternatives)
 
 
 def overall(found: ClosingAnalysis) -> Verdict:
@@ -65,14 +65,14 @@ def stopped(found: ClosingAnalysis) -> Verdict | None:
     failed = found.with_fault(*CANNOT_HOLD)
     if failed:
         bolt = failed[0]
-        ways = (Alternative(fault_of(bolt), code="sound", values={"bolt": bolt.name}), Alternative(page="run"))
-        return Verdict(State.STOP, Code.BOLT_FAULT, {"bolt": bolt.name}, found.fault(bolt), ways=ways)
+        alternatives = (Alternative(fault_of(bolt), code="sound", values={"bolt": bolt.name}), Alternative(page="run"))
+        return Verdict(State.STOP, Code.BOLT_FAULT, {"bolt": bolt.name}, found.fault(bolt), ways=alternatives)
     if found.on_the_tray and not found.is_closing:
         return _tray(found)
     if found.said(Property.GEARS) == "not":
         fault = found.said(Property.GEAR_FAULT)
-        ways = (Alternative(found.of(Property.GEARS), code="gears"), Alternative(page="run"))
-        return Verdict(State.STOP, Code.GEAR, {"fault": fault}, "" if fault else "gear_unknown", ways=ways)
+        alternatives = (Alternative(found.of(Property.GEARS), code="gears"), Alternative(page="run"))
+        return Verdict(State.STOP, Code.GEAR, {"fault": fault}, "" if fault else "gear_unknown", ways=alternatives)
     if not found.ordered:
         return Verdict(State.WAIT, Code.NO_BOLTS, ways=(Alternative(page="card"),))
     if found.joint_differs and not found.is_closing:
@@ -117,14 +117,14 @@ def _times(call: Conformity) -> dict[str, Any]:
     return {name: minutes(value) for name, value in call.values.items()}
 
 
-def _before(found: ClosingAnalysis, asked: list[Question]) -> Verdict:
+def _before(found: ClosingAnalysis, questions: list[Question]) -> Verdict:
     """Before the faces go together."""
     worst = found.worst_load
     values = _forces(worst) if worst else {}
     reason = worst.code if worst else "first"
-    if asked:
+    if questions:
         return Verdict(State.WAIT, Code.READY, values, reason, "ask")
-    left = [caution.words for caution in checks(found) if caution.required and caution.key not in found.own.ticked]
+    left = [warning.words for warning in checks(found) if warning.required and warning.key not in found.own.ticked]
     if left:
         return Verdict(State.WAIT, Code.READY, {**values, "required": left[0]}, "required", "tick")
     if found.sealant:

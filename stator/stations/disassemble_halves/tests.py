@@ -26,8 +26,8 @@ class Strip(TestCase):
     def test_a_crank_that_comes_crooked_is_stop(self):
         self.hands.answer("crank-out", "pushed")
         self.hands.answer("came-evenly", "crooked")
-        plate = self.hands.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("stop", Code.STOP_PUSHING))
+        verdict = self.hands.work().displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("stop", Code.STOP_PUSHING))
         self.hands.answer("came-evenly", "even")
         self.assertEqual(self.hands.work().displayed_verdict().state, "wait")
 
@@ -53,8 +53,10 @@ class Strip(TestCase):
         self.hands.answer("crank-out", "lifted")
         self.hands.part(1, "gear cluster, output", wear="broken")
         self.hands.answer("part.strip-2", "")
-        plate = self.hands.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.code, plate.detail), ("too_close", Code.BARE_WITH_WEAR, "1 gear cluster, output: broken."))
+        verdict = self.hands.work().displayed_verdict()
+        self.assertEqual(
+            (verdict.state, verdict.code, verdict.detail), ("too_close", Code.BARE_WITH_WEAR, "1 gear cluster, output: broken.")
+        )
         self.assertIn("clean tray", self.hands.act("sign"))
         self.hands.tick_all()
         self.hands.answer("note", "")

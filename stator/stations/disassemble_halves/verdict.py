@@ -14,8 +14,8 @@ from stator.stations.framework.question_factory import source
 MOST_NAMED = 4
 
 
-def verdict(found: DisassemblyAnalysis, asked: list[Question]) -> Verdict:
-    move = "ask" if asked else "sign"
+def verdict(found: DisassemblyAnalysis, questions: list[Question]) -> Verdict:
+    move = "ask" if questions else "sign"
     if found.came == "crooked" and not found.is_bare:
         return Verdict(State.STOP, Code.STOP_PUSHING, next="begin_again", ways=(Alternative(CAME_EVENLY, code="straight"),))
     values: dict[str, Any] = {"places": len(found.places), "worn": len(found.worn)}

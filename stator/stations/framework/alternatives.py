@@ -27,19 +27,26 @@ def alternatives_for(bound: BoundStation) -> tuple[RenderedAlternative, ...]:
     If nothing is asked and nothing can be done, return the last reading and the work plan.
     """
     judged = bound.computed_verdict
-    ways = judged.ways or (_usual(bound) if judged.state in NOT_OK and _is_stuck(bound) else ())
-    found = (_said(bound, way) for way in ways)
+    alternatives = judged.ways or (_usual(bound) if judged.state in NOT_OK and _is_stuck(bound) else ())
+    found = (_said(bound, alternative) for alternative in alternatives)
     return tuple(each for each in found if each)
 
 
 def _is_stuck(bound: BoundStation) -> bool:
-    asked = any(not ask.optional for ask in bound.open_questions())
+    asked = any(not question.optional for question in bound.open_questions())
     return not asked and not any(action.main and not action.refused for action in bound.actions())
 
 
 def _usual(bound: BoundStation) -> tuple[Alternative, ...]:
     standing = [slot_of(each) for each in bound.readings if not each.withdrawn_at]
-    last = next((slot for slot in reversed(standing) if slot and any(ask.key == slot.key for ask in bound.current_questions)), None)
+    last = next(
+        (
+            fact_key
+            for fact_key in reversed(standing)
+            if fact_key and any(question.key == fact_key.key for question in bound.current_questions)
+        ),
+        None,
+    )
     return (*((Alternative(last),) if last else ()), Alternative(page="run"))
 
 

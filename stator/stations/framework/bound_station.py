@@ -185,14 +185,14 @@ class BoundStation:
 
     def questions(self) -> list[Question]:
         """Return the questions of this moment."""
-        return [self._offered(ask) for ask in self.definition.questions(self.analysis)]
+        return [self._offered(question) for question in self.definition.questions(self.analysis)]
 
     def _offered(self, ask: Question) -> Question:
         """Return a question with the answer that another entry has already; Enter alone uses it."""
-        slot = ask.slot
-        if slot is None or not slot.about.shared or ask.measure_again or ask.offer or self.entry_data.has(slot):
+        fact_key = ask.slot
+        if fact_key is None or not fact_key.about.shared or ask.measure_again or ask.offer or self.entry_data.has(fact_key):
             return ask
-        fact = self.job_facts.best(slot.part, slot.what, slot.at)
+        fact = self.job_facts.best(fact_key.part, fact_key.what, fact_key.at)
         if fact is None or fact.origin not in (Origin.MEASURED, Origin.DECIDED):
             return ask
         if ask.options and fact.text not in [option.key for option in ask.options]:
@@ -241,8 +241,8 @@ class BoundStation:
         if self.signed:
             return None
         first = self.definition.asks_first(self.analysis) if self.definition.asks_first else None
-        wanted = next((ask for ask in self.current_questions if ask.key == (key or first)), None)
-        return wanted or self.next_question or self.command_question()
+        needed = next((question for question in self.current_questions if question.key == (key or first)), None)
+        return needed or self.next_question or self.command_question()
 
     def previous_question(self, ask: Question) -> Question | None:
         """Return the question before this one that was answered or skipped."""
@@ -254,8 +254,8 @@ class BoundStation:
     def command_question(self) -> Question | None:
         """Return a question for the word of an action, if nothing is left to measure."""
         words = ", ".join(action.word for action in self.actions() if not action.refused)
-        said = _("Type one of: {words}").format(words=words)
-        return Question(WORD, _("Nothing more to measure"), said, "words", "") if words else None
+        text = _("Type one of: {words}").format(words=words)
+        return Question(WORD, _("Nothing more to measure"), text, "words", "") if words else None
 
     def name_of(self, ask: Question) -> str:
         """Return the name of a question for a list."""
@@ -313,7 +313,7 @@ class BoundStation:
     def gauge_methods(self) -> tuple[Method, ...]:
         """Return the choice of a gauge for each kind of which the shop has more than one."""
         methods = []
-        for kind in dict.fromkeys(kind for ask in self.current_questions for kind in ask.gauges):
+        for kind in dict.fromkeys(kind for question in self.current_questions for kind in question.gauges):
             found = [gauge for gauge in shelves(self.shop).gauges if gauge.kind == kind]
             if len(found) > 1:
                 using = self.gauge_for(Question("", "", gauges=(kind,)))
@@ -345,8 +345,8 @@ class BoundStation:
     def signed_verdict(self) -> RenderedVerdict:
         """Return the verdict as it was signed, whatever today's core computes."""
         assert self.entry is not None
-        said = _("Signed by {by}.").format(by=self.entry.signed_by.called if self.entry.signed_by else "")
-        return RenderedVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, said)
+        text = _("Signed by {by}.").format(by=self.entry.signed_by.called if self.entry.signed_by else "")
+        return RenderedVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, text)
 
     def render_verdict(self, verdict: Verdict) -> RenderedVerdict:
         """Return a verdict as text."""
@@ -354,9 +354,9 @@ class BoundStation:
 
     @property
     def _asked(self) -> str:
-        ask = next(iter(self.open_questions()), None)
-        asked = ask.text if ask else ""
-        return asked if asked.endswith("?") or not asked else f"{asked}."
+        question = next(iter(self.open_questions()), None)
+        question_text = question.text if question else ""
+        return question_text if question_text.endswith("?") or not question_text else f"{question_text}."
 
     @property
     def page_state(self) -> PageState:
@@ -369,8 +369,13 @@ class BoundStation:
 
     def drawing(self, at_s: float | None = None) -> SafeString:
         """Return the drawing; at an instant where time counts."""
-        ask = self.next_question
-        more: dict[str, Any] = {"address": self.address, "asked": ask.slot if ask else None, "tappable": not self.signed, "at_s": at_s}
+        question = self.next_question
+        more: dict[str, Any] = {
+            "address": self.address,
+            "asked": question.slot if question else None,
+            "tappable": not self.signed,
+            "at_s": at_s,
+        }
         return render_drawing(self.definition, self.analysis, self.current_verdict, self.papers, **more)
 
     def slider(self) -> tuple[float, float] | None:
@@ -397,8 +402,8 @@ class BoundStation:
     def raised_warnings(self) -> tuple[SafetyWarning, ...]:
         """Return contradictions and gauges that are not trusted as warnings."""
         lines = [{**line, "what": capital(line["what"])} for line in self.contradictions()]
-        said = _("{what}: found {found}, the card says {card}. Recorded.")
-        found = tuple(SafetyWarning(f"otherwise{index}", said.format(**line)) for index, line in enumerate(lines))
+        text = _("{what}: found {found}, the card says {card}. Recorded.")
+        found = tuple(SafetyWarning(f"otherwise{index}", text.format(**line)) for index, line in enumerate(lines))
         return (*found, *faulty_gauge_warnings(self.readings))
 
     def methods(self) -> tuple[Method, ...]:
@@ -434,26 +439,29 @@ class BoundStation:
     def readings_table(self) -> list[ReadingRow]:
         """Return the rows of this round's readings, then those of the rounds before."""
         rows = []
-        for ask in self.current_questions:
-            found = self.answers.live(ask.key)
-            lines = [ReadingRow(ask, reading, self.format_reading(reading, ask), beside(reading, self.note(reading))) for reading in found]
-            rows += lines or ([] if ask.hide_until_answered else [ReadingRow(ask, None, "")])
-        asked = {ask.key for ask in self.current_questions}
+        for question in self.current_questions:
+            found = self.answers.live(question.key)
+            lines = [
+                ReadingRow(question, reading, self.format_reading(reading, question), beside(reading, self.note(reading)))
+                for reading in found
+            ]
+            rows += lines or ([] if question.hide_until_answered else [ReadingRow(question, None, "")])
+        asked = {question.key for question in self.current_questions}
         for attempt in range(self.answers.attempt - 1, 0, -1):
             earlier = [reading for reading in self.readings if reading.attempt == attempt and not reading.withdrawn_at]
             for reading in earlier:
-                slot = slot_of(reading)
-                if slot and slot.what in self.definition.each_round:
-                    name = format_message(shared.ROUND_LABEL, {"attempt": attempt, "label": self.label(slot)})
-                    rows.append(ReadingRow(Question(reading.ask, name, slot=slot), reading, self.format_reading(reading)))
+                fact_key = slot_of(reading)
+                if fact_key and fact_key.what in self.definition.each_round:
+                    name = format_message(shared.ROUND_LABEL, {"attempt": attempt, "label": self.label(fact_key)})
+                    rows.append(ReadingRow(Question(reading.ask, name, slot=fact_key), reading, self.format_reading(reading)))
         if self.signed:
             rest = [
                 each for each in self.readings if each.ask not in asked and not each.withdrawn_at and each.attempt == self.answers.attempt
             ]
             rows += [
-                ReadingRow(Question(each.ask, self.label(slot)), each, self.format_reading(each))
+                ReadingRow(Question(each.ask, self.label(fact_key)), each, self.format_reading(each))
                 for each in rest
-                if (slot := slot_of(each))
+                if (fact_key := slot_of(each))
             ]
         return rows
 
@@ -463,16 +471,16 @@ class BoundStation:
         found = next((reading for reading in reversed(self.readings) if not reading.withdrawn_at), None)
         if found is None:
             return None
-        ask = next((each for each in self.current_questions if each.key == found.ask), Question(found.ask, found.ask))
-        return ReadingRow(ask, found, self.format_reading(found, ask))
+        question = next((each for each in self.current_questions if each.key == found.ask), Question(found.ask, found.ask))
+        return ReadingRow(question, found, self.format_reading(found, question))
 
     def format_reading(self, reading: Reading, ask: Question | None = None) -> str:
         """Return a reading in the reader's unit, with no more digits than it has."""
-        slot = slot_of(reading)
-        if reading.canonical is None or slot is None:
+        fact_key = slot_of(reading)
+        if reading.canonical is None or fact_key is None:
             options = {option.key: option.words for option in ask.options} if ask else {}
             return str(options.get(reading.text) or self.answered(reading))
-        own = self.definition.spelled(self.analysis, slot, reading.canonical) if self.definition.spelled else ""
+        own = self.definition.spelled(self.analysis, fact_key, reading.canonical) if self.definition.spelled else ""
         if own:
             return own
         amount = self.amount(reading, ask)
@@ -500,14 +508,14 @@ class BoundStation:
 
     def reading_label(self, reading: Reading) -> str:
         """Return the name of a reading in the readings table."""
-        slot = slot_of(reading)
-        return self.label(slot) if slot else str(reading.extra.get("asked", reading.ask))
+        fact_key = slot_of(reading)
+        return self.label(fact_key) if fact_key else str(reading.extra.get("asked", reading.ask))
 
     def part_name(self, ask: str) -> str:
         """Return which part a reading belongs to, for the job report."""
         reading = next((each for each in self.readings if each.ask == ask), None)
-        slot = slot_of(reading) if reading else None
-        return slot.part.name if slot else ""
+        fact_key = slot_of(reading) if reading else None
+        return fact_key.part.name if fact_key else ""
 
     # what it does
 
@@ -587,12 +595,12 @@ class BoundStation:
             return
         if self.entry and not self.signed:
             self.move_timers()
-        plate = self.current_verdict
+        verdict = self.current_verdict
         state = RunStation.State.DONE if self.whole_station_signed() else RunStation.State.NOW
         if self.entry or self.stage.state != RunStation.State.AHEAD:
             said = self.next_step_code()
-            words = "" if said else (plate.next_step_without_times or plate.next_step)[:200]
-            log.set_station(self.stage, state=state, call_state=plate.state, next_move=words, next_said=said)
+            words = "" if said else (verdict.next_step_without_times or verdict.next_step)[:200]
+            log.set_station(self.stage, state=state, call_state=verdict.state, next_move=words, next_said=said)
 
     def next_step_code(self) -> dict[str, Any]:
         """Return the next step as a code with values; empty if it has none."""
@@ -608,12 +616,16 @@ class BoundStation:
     def blocking_check(self) -> str:
         """Return the text of the first required check that is not ticked; empty if there is none."""
         ticks = self.entry.ticks if self.entry else {}
-        return next((caution.words for caution in self.checks() if caution.required and caution.key not in ticks), "")
+        return next((warning.words for warning in self.checks() if warning.required and warning.key not in ticks), "")
 
     def unanswered_message(self) -> str:
         """Return what must be answered before this is signed; empty when nothing is."""
-        wanted = [ask for ask in self.open_questions() if not ask.optional and not (ask.repeats and self.answers.live(ask.key))]
-        missing = [ask.text.lower().rstrip("?") for ask in wanted]
+        needed = [
+            question
+            for question in self.open_questions()
+            if not question.optional and not (question.repeats and self.answers.live(question.key))
+        ]
+        missing = [question.text.lower().rstrip("?") for question in needed]
         return format_message(shared.STILL_TO_ANSWER, {"questions": ", ".join(missing)}) if missing else ""
 
     @cached_property
@@ -642,9 +654,11 @@ class BoundStation:
             raise PageOutdated(self.seen.revision)
         with reading_in(self.shop.units):
             told = self if units_now() == self.reader_units else self.recomputed()
-            plate = told.verdict()
-            call = log.VerdictSnapshot(plate.state, plate.headline, plate.reason or plate.next_step, plate.code, plain_values(plate.values))
-            self.entry = log.sign(self.entry, self.person, call, told.result(), told.findings(), frozen(told, plate), at=self.now)
+            rendered = told.verdict()
+            verdict = log.VerdictSnapshot(
+                rendered.state, rendered.headline, rendered.reason or rendered.next_step, rendered.code, plain_values(rendered.values)
+            )
+            self.entry = log.sign(self.entry, self.person, verdict, told.result(), told.findings(), frozen(told, rendered), at=self.now)
 
     def verdict(self) -> RenderedVerdict:
         """Return the verdict that is signed."""

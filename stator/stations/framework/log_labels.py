@@ -19,12 +19,12 @@ def words_of(timer: Timer) -> str:
 
 def called(reading: Reading, entry: Entry, card: EngineCard) -> str:
     """Return what a reading is of; in the words of its time where it has no address."""
-    slot, station = slot_of(reading), registry.get(entry.station.key)
-    if slot is None or station is None:
+    fact_key, station = slot_of(reading), registry.get(entry.station.key)
+    if fact_key is None or station is None:
         return str(reading.extra.get("asked", "")) or reading.ask
     definition = station.whole if station.whole and entry.seat_id is None else station
-    side = card.side(slot.at.end) if slot.at.end else ""
-    return (label(definition.words, slot, side=side) if definition.words else "") or slot.what.value.replace("-", " ")
+    side = card.side(fact_key.at.end) if fact_key.at.end else ""
+    return (label(definition.words, fact_key, side=side) if definition.words else "") or fact_key.what.value.replace("-", " ")
 
 
 def answered(reading: Reading, entry: Entry) -> str:

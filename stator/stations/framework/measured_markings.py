@@ -20,8 +20,8 @@ def read_off(seats: Iterable[Seat], known: Facts, own: EntryData) -> None:
     for seat in seats:
         if seat.marking_assumed:
             others = known.history(seat.part, Property.BEARING_MARKING)
-            said = own.said(FactKey(seat.part, Property.BEARING_MARKING)) or (others[-1].text if others else "")
-            seat.read_marking = said if _is_bearing(said) else ""
+            text = own.said(FactKey(seat.part, Property.BEARING_MARKING)) or (others[-1].text if others else "")
+            seat.read_marking = text if _is_bearing(text) else ""
 
 
 def _is_bearing(marking: str) -> bool:

@@ -52,10 +52,10 @@ def capital(text: str) -> str:
 
 def format_message(sentence: Sentence, values: Mapping[str, Any]) -> str:
     """A sentence with those of the values that it names, in the reader's language and units."""
-    said = str(sentence)
-    if not said:  # one that depends on how many, which it learns from its values
+    text = str(sentence)
+    if not text:  # one that depends on how many, which it learns from its values
         return str(sentence.format(**shown(values)))  # type: ignore[union-attr]
-    return said.format(**shown(values, _names(said)))
+    return text.format(**shown(values, _names(text)))
 
 
 @lru_cache(2048)

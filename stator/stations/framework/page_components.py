@@ -99,8 +99,8 @@ class Scale:
 
     def plain(self) -> dict[str, Any]:
         """Return the scale for a record. Records call the uncertainty `doubt` since their first version."""
-        kept = {"value": self.value, "doubt": self.uncertainty, "low": self.low, "high": self.high}
-        return {**kept, "unit": self.unit, "digits": self.digits}
+        saved = {"value": self.value, "doubt": self.uncertainty, "low": self.low, "high": self.high}
+        return {**saved, "unit": self.unit, "digits": self.digits}
 
     @classmethod
     def recorded(cls, kept: Mapping[str, Any]) -> Scale:

@@ -25,14 +25,14 @@ TYPO = "typo"  # code of the refusal that is asked once
 
 def why_unlikely(work: BoundStation, ask: Question, quantity: Quantity) -> typing_errors.Unlikely | None:
     """Return why a value looks mistyped: compared with the question's limits, similar readings and usual values."""
-    slot = ask.slot
-    if slot is None or slot.about.kind in (WORDS, COUNT) or quantity.kind not in CANONICAL:
+    fact_key = ask.slot
+    if fact_key is None or fact_key.about.kind in (WORDS, COUNT) or quantity.kind not in CANONICAL:
         return None
-    low, high = USUAL.get(slot.what, (-math.inf, math.inf))
+    low, high = USUAL.get(fact_key.what, (-math.inf, math.inf))
     if ask.expects is not None:
         return typing_errors.why_unlikely(quantity.canonical, [ask.expects], factor=ASKED, low=low, high=high)
-    others = [each.canonical for each in work.readings if each.canonical is not None and each.ask != ask.key and _is_alike(each, slot)]
-    return typing_errors.why_unlikely(quantity.canonical, others, factor=ALIKE.get(slot.what, 0.0), low=low, high=high)
+    others = [each.canonical for each in work.readings if each.canonical is not None and each.ask != ask.key and _is_alike(each, fact_key)]
+    return typing_errors.why_unlikely(quantity.canonical, others, factor=ALIKE.get(fact_key.what, 0.0), low=low, high=high)
 
 
 def _is_alike(reading: Reading, slot: FactKey) -> bool:

@@ -23,7 +23,7 @@ if TYPE_CHECKING:
     from stator.stations.framework.bound_station import BoundStation
 
 
-def frozen(work: BoundStation, plate: RenderedVerdict) -> RecordSnapshot:
+def frozen(work: BoundStation, verdict: RenderedVerdict) -> RecordSnapshot:
     """Return a bound station as plain values with its drawing."""
     known = work.job_facts
     unmeasured = _unmeasured(work)
@@ -35,15 +35,15 @@ def frozen(work: BoundStation, plate: RenderedVerdict) -> RecordSnapshot:
         "part": work.seat.name if work.seat else "",
         "by": work.person.called,
         "call": {
-            "state": str(plate.state),
-            "code": plate.code,
-            "values": plain_values(plate.values),
-            "headline": str(plate.headline),
-            "reason": str(plate.reason),
-            "next": str(plate.next_step),
-            "detail": str(plate.detail),
-            "assumed": list(plate.assumed),
-            "scale": plate.scale.plain() if plate.scale else None,
+            "state": str(verdict.state),
+            "code": verdict.code,
+            "values": plain_values(verdict.values),
+            "headline": str(verdict.headline),
+            "reason": str(verdict.reason),
+            "next": str(verdict.next_step),
+            "detail": str(verdict.detail),
+            "assumed": list(verdict.assumed),
+            "scale": verdict.scale.plain() if verdict.scale else None,
         },
         "figures": [each.plain() for each in figures_of(work)],
         "readings": [_reading(work, row) for row in work.readings_table() if row.reading],
@@ -134,5 +134,9 @@ def _figures(thing: Equipment) -> dict[str, Any]:
 def _unmeasured(work: BoundStation) -> list[str]:
     """Return the labels of the questions that were not measured."""
     read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.answers.skipped)
-    left = [ask for ask in work.current_questions if ask.key in skipped - read and not ask.skip_means_done and not ask.is_words]
-    return [work.name_of(ask) for ask in left]
+    left = [
+        question
+        for question in work.current_questions
+        if question.key in skipped - read and not question.skip_means_done and not question.is_words
+    ]
+    return [work.name_of(question) for question in left]

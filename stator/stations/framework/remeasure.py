@@ -11,6 +11,6 @@ from stator.stations.framework.bound_station import BoundStation
 
 def request_remeasurement(bound: BoundStation, slots: Iterable[FactKey]) -> None:
     """Withdraw the readings of these fact keys in the current attempt."""
-    for slot in slots:
-        for each in bound.answers.live(slot.key):
+    for fact_key in slots:
+        for each in bound.answers.live(fact_key.key):
             log.withdraw(each, bound.person)

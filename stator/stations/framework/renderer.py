@@ -20,9 +20,9 @@ from stator.stations.framework.verdict import Verdict
 from stator.ui.svg import Sheet, on_papers
 
 
-def render_verdict(words: ModuleType, verdict: Verdict, asked: str) -> RenderedVerdict:
+def render_verdict(words: ModuleType, verdict: Verdict, question_text: str) -> RenderedVerdict:
     """A verdict in the sentences of its station; `asked` is the question that is open."""
-    values = {"question": asked, **verdict.values}
+    values = {"question": question_text, **verdict.values}
     return RenderedVerdict(
         verdict.state,
         sentence(words.HEADLINE, verdict.code, values, str(verdict.code)),

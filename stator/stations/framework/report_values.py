@@ -70,7 +70,7 @@ def figures_of(work: BoundStation) -> list[RecordedValue]:
             taken.setdefault(reading.ask, []).append(reading)
     lines = [(_figure(work, readings), readings[-1]) for readings in taken.values()]
     named = Counter((line.part, line.words) for line, _ in lines)
-    where = {ask.key: ask.where for ask in work.current_questions}
+    where = {question.key: question.where for question in work.current_questions}
     apart = [
         replace(line, words=f"{line.words}: {where[reading.ask]}") if named[line.part, line.words] > 1 and where.get(reading.ask) else line
         for line, reading in lines
@@ -81,7 +81,9 @@ def figures_of(work: BoundStation) -> list[RecordedValue]:
 def _as_asked(work: BoundStation) -> list[RecordedValue]:
     """Return what was done as asked and not read, a line for all that went alike."""
     skipped, read = set(work.answers.skipped), {reading.ask for reading in work.readings if not reading.withdrawn_at}
-    alike = Counter(ask.skip_means for ask in work.current_questions if ask.skip_means_done and ask.key in skipped - read)
+    alike = Counter(
+        question.skip_means for question in work.current_questions if question.skip_means_done and question.key in skipped - read
+    )
     by, at = work.person.called, day_time(work.now)
     return [
         RecordedValue(f"as asked {means}", format_message(shared.AS_ASKED, {"count": count}), "", means, "", "", "", "", "", by, at)
@@ -120,9 +122,9 @@ def _unsure(reading: Reading) -> float:
 
 def _shown(work: BoundStation, reading: Reading) -> str:
     """With the digits of its gauge; as it was typed where neither gauge nor question says how many it has."""
-    ask = next((each for each in work.current_questions if each.key == reading.ask), None)
-    if ask or reading.gauge or reading.subject_id:
-        said = work.format_reading(reading, ask)
+    question = next((each for each in work.current_questions if each.key == reading.ask), None)
+    if question or reading.gauge or reading.subject_id:
+        said = work.format_reading(reading, question)
         return format_message(shared.TURNS, {"turns": said}) if reading.unit == "turn" else said
     number = NUMBER.match(reading.text)
     if number is None or reading.unit not in SHOWN or reading.canonical is None or reading.kind not in SCALED:
@@ -142,8 +144,8 @@ def _limits(spec: Spec | None, kind: str) -> tuple[Amount | None, Amount | None]
 def _figure(work: BoundStation, readings: list[Reading]) -> RecordedValue:
     """Return the value of one place: the first reading as found if there are several rounds, and the latest as left."""
     first, last = readings[0], readings[-1]
-    slot = slot_of(last)
-    spec = work.limit_for(slot.what) if slot else None
+    fact_key = slot_of(last)
+    spec = work.limit_for(fact_key.what) if fact_key else None
     low, high = _limits(spec, last.kind) if last.kind in SCALED else (None, None)
     limits = between(low, high)
     several = first.attempt != last.attempt
@@ -167,8 +169,8 @@ def _figure(work: BoundStation, readings: list[Reading]) -> RecordedValue:
         last.gauge.name if last.gauge else "",
         last.by.called,
         day_time(last.taken_at),
-        slot=slot.key if slot else "",
-        code=slot.what.value if slot else "",
+        slot=fact_key.key if fact_key else "",
+        code=fact_key.what.value if fact_key else "",
         kind=last.kind if last.kind in SCALED else "",
         step=last.gauge.resolution if last.gauge else None,
         number=number if last.kind == "length" else None,

@@ -17,14 +17,14 @@ def results_of(words: Any, result: DerivedValue, name: str) -> ReportResult:
     origins = {**shared.LIMIT_FROM, **getattr(words, "LIMIT_FROM", {})}
     source = render_message(origins, result.source.code, result.source.values) if result.source else ""
     compared = {"low": result.low or "", "high": result.high or ""}
-    said = {name: str(each) for name, each in shown({"found": result.found, "left": result.left or "", **compared}).items()}
-    left = said["left"]
+    values = {name: str(each) for name, each in shown({"found": result.found, "left": result.left or "", **compared}).items()}
+    left = values["left"]
     part = "" if result.slot.part.name.lower() in name.lower() else result.slot.part.name
     last = result.left if isinstance(result.left, Amount) else None if left else result.found
     number = {**numbered(last, result.low, result.high), "found": result.found.value} if last else None
-    limits, slot = between(result.low, result.high), f"{result.slot.key} {result.code}"
+    limits, fact_key = between(result.low, result.high), f"{result.slot.key} {result.code}"
     kind, step = result.found.kind, result.found.resolution
-    return ReportResult(name, said["found"], left, part, limits, source, result.state, slot, str(result.code), kind, step, number)
+    return ReportResult(name, values["found"], left, part, limits, source, result.state, fact_key, str(result.code), kind, step, number)
 
 
 def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:

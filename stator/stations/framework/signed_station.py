@@ -91,24 +91,24 @@ class SignedStation(BoundStation):
         return self.displayed_verdict()
 
     def displayed_verdict(self) -> RenderedVerdict:
-        call = self.content["call"]
+        verdict = self.content["call"]
         by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
         return RenderedVerdict(
-            call["state"],
-            call["headline"],
-            call["reason"],
+            verdict["state"],
+            verdict["headline"],
+            verdict["reason"],
             format_message(shared.SIGNED_BY, {"person": by}),
-            call.get("detail", ""),
-            Scale.recorded(call["scale"]) if call.get("scale") else None,
-            assumed=tuple(call.get("assumed", ())),
-            code=call.get("code", ""),
+            verdict.get("detail", ""),
+            Scale.recorded(verdict["scale"]) if verdict.get("scale") else None,
+            assumed=tuple(verdict.get("assumed", ())),
+            code=verdict.get("code", ""),
         )
 
     def drawing(self, at_s: float | None = None) -> SafeString:
         """The recorded drawing; one that was drawn in another shop only as a picture, which can do nothing."""
-        call = self.content["call"]
+        verdict = self.content["call"]
         if Origin.objects.filter(job=self.job).exists() or not self.record.drawing:
-            words = f"{self.station.name}: {call['headline']}. {call['reason']}"
+            words = f"{self.station.name}: {verdict['headline']}. {verdict['reason']}"
             drawn = format_html('<img class="recorded" src="{}" alt="{}">', self.drawing_address, words)
         else:
             drawn = in_page(zlib.decompress(bytes(self.record.drawing)).decode(), f"record{self.record.entry_id}")

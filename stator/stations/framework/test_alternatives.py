@@ -86,14 +86,14 @@ class Fasteners(TestCase):
             self.hands.bolt(mark.name)
         self.hands.answer("counted", str(len(self.bolts) - 1))
         self.assertNotEqual("stop", self.hands.work().displayed_verdict().state)
-        said = " ".join(each.words for each in Closer(self.made).work().warnings())
-        self.assertIn(f"Bolt {self.bolts[0].name} was missing", said)
+        text = " ".join(each.words for each in Closer(self.made).work().warnings())
+        self.assertIn(f"Bolt {self.bolts[0].name} was missing", text)
 
     def test_a_short_count_offers_the_bolts_to_look_at(self):
         for mark in self.bolts:
             self.hands.bolt(mark.name)
         self.hands.answer("counted", str(len(self.bolts) - 1))
-        words = [way.words for way in self.hands.work().alternatives()]
+        words = [alternative.words for alternative in self.hands.work().alternatives()]
         self.assertIn("Count again", words)
         self.assertIn(f"{self.bolts[0].name} is out: enter its length", " ".join(words))
 
@@ -107,7 +107,7 @@ class AtClose(CloseCase):
         self.hands.answer(torque_of(bolt, 2).key, "6.6")
         self.hands.answer(fault_of(bolt).key, "snapped")
         self.assertEqual(("stop", "A bolt cannot hold"), (self.displayed_verdict().state, self.displayed_verdict().headline))
-        self.assertIn(f"Bolt {bolt.name} is put right", [way.words for way in self.hands.work().alternatives()])
+        self.assertIn(f"Bolt {bolt.name} is put right", [alternative.words for alternative in self.hands.work().alternatives()])
         self.assertIn(f">bolt {bolt.name}</text>", str(self.hands.work().drawing()))  # not the order's number, which is another bolt's name
         self.hands.answer(fault_of(bolt).key, "sound")
         self.assertEqual("Tighten the bolts", self.displayed_verdict().headline)
@@ -119,8 +119,8 @@ class AtClose(CloseCase):
         self.hands.answer("bolt-torque-instead", "80")
         self.hands.answer("reason", "leaked")
         self.assertEqual("Too much torque", self.displayed_verdict().headline)
-        way = next(each for each in self.hands.work().alternatives() if each.option == "manual")
-        self.hands.choose(**{way.choice: way.option})
+        alternative = next(each for each in self.hands.work().alternatives() if each.option == "manual")
+        self.hands.choose(**{alternative.choice: alternative.option})
         self.assertNotEqual("stop", self.displayed_verdict().state)
 
 

@@ -36,8 +36,8 @@ def draw(found: HandOverAnalysis, canvas: Canvas) -> None:
         else:
             sheet.text((62, y), name, "strong" if line.words else "quiet")
         lines = wrapped(_said(line, done), letters) or [""]
-        said = format_message(messages.ON_DRAWING["cut"], {"line": lines[0]}) if len(lines) > 1 else lines[0]
-        sheet.text((beside, y), said, "" if line.words else "quiet")
+        text = format_message(messages.ON_DRAWING["cut"], {"line": lines[0]}) if len(lines) > 1 else lines[0]
+        sheet.text((beside, y), text, "" if line.words else "quiet")
 
 
 def _said(line: Line, done: bool) -> str:

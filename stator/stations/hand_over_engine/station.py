@@ -45,8 +45,8 @@ def verdict(found: HandOverAnalysis, asked: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     entries = {"entries": len(found.entries)}
     if found.unsigned:
-        ways = tuple(Alternative(station=key) for key in found.unsigned[:MOST_NAMED])
-        return Verdict(State.STOP, Code.NOT_FINISHED, _still_open(found), ways=ways)
+        alternatives = tuple(Alternative(station=key) for key in found.unsigned[:MOST_NAMED])
+        return Verdict(State.STOP, Code.NOT_FINISHED, _still_open(found), ways=alternatives)
     if found.on_the_tray:
         return Verdict(State.STOP, Code.ON_THE_TRAY, _on_the_tray(found), ways=(Alternative(page="tray"),))
     if found.curing:

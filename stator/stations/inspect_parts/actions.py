@@ -14,7 +14,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
     if not bound.entry:
         return ()
     offered, settle, onward = [], found.settling, next_tab(found)
-    done = not any(is_open(found, ask) for ask in of_tab(found, found.tab))
+    done = not any(is_open(found, question) for question in of_tab(found, found.tab))
     if done and settle:
         name = format_message(messages.MORE, {"figure": messages.FIGURE[settle[0].code], "readings": settle[1]})
         offered.append(Action("more", name, "more", True, do=measure_again))
@@ -28,8 +28,8 @@ def measure_again(bound: BoundStation) -> None:
     """Ask for as many readings of a value that is too close to call as decide its verdict."""
     settle = bound.analysis.settling
     if settle:
-        figure, readings = settle
-        times = {**bound.answers.choices.get("times", {}), **{slot.key: readings for slot in figure.slots}}
+        value, readings = settle
+        times = {**bound.answers.choices.get("times", {}), **{fact_key.key: readings for fact_key in value.slots}}
         bound.choose(times=times)
 
 

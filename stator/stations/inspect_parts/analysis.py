@@ -140,11 +140,11 @@ class InspectionAnalysis:
         slots = [FactKey(each, what) for each in self.rods for what in PLAYS]
         slots += [FactKey(rod(1), Property.SMALL_END_PLAY), FactKey(rod(1), Property.SMALL_END_TILT)]
         found = []
-        for slot in slots:
-            fact = self.own.fact(slot)
+        for fact_key in slots:
+            fact = self.own.fact(fact_key)
             if fact and fact.value is not None:
-                bounds = of_card(self.known.limit(slot.what))
-                found.append(InspectedValue(slot.what, (slot,), fact.value, fact.uncertainty or 0.0, bounds, step_of([fact])))
+                bounds = of_card(self.known.limit(fact_key.what))
+                found.append(InspectedValue(fact_key.what, (fact_key,), fact.value, fact.uncertainty or 0.0, bounds, step_of([fact])))
         return [*found, *self._widths()]
 
     @property
@@ -161,7 +161,7 @@ class InspectionAnalysis:
         return play * (fact.uncertainty or 0.0) / fact.value if play and fact and fact.value else 0.0
 
     def _widths(self) -> list[InspectedValue]:
-        facts = [fact for slot in WIDTHS if (fact := self.own.fact(slot))]
+        facts = [fact for fact_key in WIDTHS if (fact := self.own.fact(fact_key))]
         if len(facts) < len(WIDTHS):
             return []
         sizes = [fact.value or 0.0 for fact in facts]
@@ -182,17 +182,17 @@ class InspectionAnalysis:
 
     @property
     def all_figures(self) -> list[InspectedValue]:
-        return [*self.crank_figures, *self.rod_figures, *(figure for each in self.seats for figure in each.figures)]
+        return [*self.crank_figures, *self.rod_figures, *(value for each in self.seats for value in each.figures)]
 
     @cached_property
     def factor(self) -> Factor | None:
-        wanted = (
+        needed = (
             FactKey(CRANK, Property.HUNG_MASS),
             FactKey(rod(1), Property.SMALL_END_MASS),
             FactKey(CRANK, Property.RECIPROCATING_MASS),
             FactKey(CRANK, Property.RECIPROCATING_MASS_BEFORE),
         )
-        hung, small, new, old = (None if (kg := self.own.value(slot)) is None else 1000 * kg for slot in wanted)
+        hung, small, new, old = (None if (kg := self.own.value(fact_key)) is None else 1000 * kg for fact_key in needed)
         if hung is None or small is None or new is None:
             return None
         was = balance_factor(hung, small, old) if old else None
@@ -202,10 +202,10 @@ class InspectionAnalysis:
     @property
     def settling(self) -> tuple[InspectedValue, int] | None:
         """Return a value of this part that is too close to call, and how many readings in total would decide it."""
-        for figure in self.figures:
-            found = figure.settles(self.own)
+        for value in self.figures:
+            found = value.settles(self.own)
             if found and found.readings:
-                return figure, found.readings
+                return value, found.readings
         return None
 
     @property

@@ -89,16 +89,16 @@ def _plays(found: InspectionAnalysis, canvas: Canvas, at: Point, unit: float) ->
     for number, each in enumerate(found.rods):
         of = format_message(messages.OF_ROD, {"rod": each.name}) if count > 1 else ""
         radial, side = FactKey(each, Property.BIG_END_RADIAL_PLAY), FactKey(each, Property.BIG_END_SIDE_PLAY)
-        said = format_message(messages.ON_DRAWING["up_and_down"], {"of": of, "value": _value(found, radial)})
-        _place(canvas, radial, (right, y - above + apart * number), said)
-        said = format_message(messages.ON_DRAWING["sideways"], {"of": of, "value": _value(found, side)})
-        _place(canvas, side, (left, below + 26.0 * number), said)
+        text = format_message(messages.ON_DRAWING["up_and_down"], {"of": of, "value": _value(found, radial)})
+        _place(canvas, radial, (right, y - above + apart * number), text)
+        text = format_message(messages.ON_DRAWING["sideways"], {"of": of, "value": _value(found, side)})
+        _place(canvas, side, (left, below + 26.0 * number), text)
     canvas.labels.at([((right, y - above - 26), "start")], str(messages.ON_DRAWING["wear"]), "quiet")
     places = [((left, below + 26.0 * count - 2), "start"), ((left, 540.0), "start")]
     canvas.labels.at(places, str(messages.ON_DRAWING["design"]), "quiet")
     small = FactKey(rod(1), Property.SMALL_END_PLAY)
-    said = format_message(messages.ON_DRAWING["small"], {"value": _value(found, small)})
-    _place(canvas, small, (x + 44 * unit, y - 258 * unit), said)
+    text = format_message(messages.ON_DRAWING["small"], {"value": _value(found, small)})
+    _place(canvas, small, (x + 44 * unit, y - 258 * unit), text)
 
 
 def _widths(found: InspectionAnalysis, canvas: Canvas, centre: Point, radius: float) -> None:
@@ -113,13 +113,13 @@ def _widths(found: InspectionAnalysis, canvas: Canvas, centre: Point, radius: fl
         else (((-radius - 12, 5.0), "end"), ((radius + 12, 5.0), "start"))
     )
     labels = (((0.0, -radius - 14), "middle"), aside[0], ((0.0, radius + 28), "middle"), aside[1])
-    for slot, ((dx, dy), anchor) in zip(WIDTHS, labels, strict=True):
-        angle = math.radians(slot.at.angle_deg or 0.0)
+    for fact_key, ((dx, dy), anchor) in zip(WIDTHS, labels, strict=True):
+        angle = math.radians(fact_key.at.angle_deg or 0.0)
         sheet.circle((centre[0] - radius * math.sin(angle), centre[1] - radius * math.cos(angle)), 5, "ink solid")
-        _place(canvas, slot, (centre[0] + dx, centre[1] + dy), _value(found, slot), anchor)
+        _place(canvas, fact_key, (centre[0] + dx, centre[1] + dy), _value(found, fact_key), anchor)
     canvas.labels.keep_clear(centre, radius + 30 if wide else 0.75 * radius)
-    said = str(messages.ON_DRAWING["width_seen" if wide else "width"])
-    sheet.text((centre[0], centre[1] + radius + 56), said, "quiet", "middle")
+    text = str(messages.ON_DRAWING["width_seen" if wide else "width"])
+    sheet.text((centre[0], centre[1] + radius + 56), text, "quiet", "middle")
 
 
 def _seat(of: SeatInspection, canvas: Canvas) -> None:
@@ -142,8 +142,8 @@ def _seat(of: SeatInspection, canvas: Canvas) -> None:
         if canvas.asked and canvas.asked.what == Property.SEAT_DIAMETER and canvas.asked.at.depth == depth:
             sheet.circle((x, y), 30, "place")
         read = [fact for fact in of.around if fact.slot.at.depth == depth]
-        said = bare(mm(sum(fact.value or 0.0 for fact in read) / len(read), read[-1].amount.resolution)) if read else UNKNOWN
-        sheet.text((x, y + 6), said, f"halo reading-label{' ink' if read else ''}", "middle")
+        text = bare(mm(sum(fact.value or 0.0 for fact in read) / len(read), read[-1].amount.resolution)) if read else UNKNOWN
+        sheet.text((x, y + 6), text, f"halo reading-label{' ink' if read else ''}", "middle")
     size = {"size": trade(of.nominal), "code": of.seat.code} if of.nominal else {}
     name = ("journal" if of.on_shaft else "bore") if of.nominal else "size_unknown"
     sheet.text((x, low + 78), format_message(messages.ON_DRAWING[name], size).strip(), "strong", "middle")
@@ -175,9 +175,9 @@ def _round(of: SeatInspection, canvas: Canvas, centre: Point, radius: float) -> 
         sheet.trace([(centre[0] + reach * math.sin(turn), centre[1] - reach * math.cos(turn)) for turn, reach in reaches], cls)
     larger = factor * shape.mean_mm / 2 / radius  # than the circle itself is drawn
     sizes = {"ovality": bare(mm(shape.ovality_mm)), "taper": bare(mm(shape.taper_mm)), "times": plain(larger, 2)}
-    said = format_message(messages.ON_DRAWING["shape" if canvas.is_wide else "oval"], sizes)
+    text = format_message(messages.ON_DRAWING["shape" if canvas.is_wide else "oval"], sizes)
     rings = [(str(messages.ON_DRAWING["rings"]), "quiet")] if canvas.is_wide else []
-    canvas.labels.at([((centre[0], centre[1] + radius + 40), "middle")], said, "strong", rank=1, beneath=rings)
+    canvas.labels.at([((centre[0], centre[1] + radius + 40), "middle")], text, "strong", rank=1, beneath=rings)
 
 
 def _band(of: SeatInspection, canvas: Canvas) -> None:
@@ -206,8 +206,8 @@ def _rails(found: InspectionAnalysis, canvas: Canvas) -> None:
     sheet.line((x + reach * 1.5, y + 16), (x + reach * 1.5, y + 110), "thin")
     sheet.rect(x + reach * 1.5 - 26, y + 110, 52, 46, "cut")
     hung = found.own.value(FactKey(CRANK, Property.HUNG_MASS))
-    said = show(kilograms(hung)) if hung else str(messages.ON_DRAWING["hung"])
-    sheet.text((x + reach * 1.5, y + 184), said, "reading-label ink" if hung else "", "middle")
+    text = show(kilograms(hung)) if hung else str(messages.ON_DRAWING["hung"])
+    sheet.text((x + reach * 1.5, y + 184), text, "reading-label ink" if hung else "", "middle")
     factor = found.factor
     named = {"factor": figure(factor.new, 3)} if factor else {}
     sheet.text((canvas.width / 2, 500), format_message(messages.ON_DRAWING["factor" if factor else "formula"], named), "strong", "middle")

@@ -71,7 +71,10 @@ def _crank(found: InspectionAnalysis, ask: Any) -> list[Question]:
             asked.append(_size(found, ask, FactKey(each, what), gauges[what], {"of": suffix}, example=example))
     asked.append(_size(found, ask, FactKey(rod(1), Property.SMALL_END_PLAY), ("dial",), example="0.02"))
     asked += _tilt(found, ask)
-    asked += [_size(found, ask, slot, CALLIPERS, {"where": messages.WEB_PLACE[slot.at.angle_deg or 0]}, example="52.05") for slot in WIDTHS]
+    asked += [
+        _size(found, ask, fact_key, CALLIPERS, {"where": messages.WEB_PLACE[fact_key.at.angle_deg or 0]}, example="52.05")
+        for fact_key in WIDTHS
+    ]
     asked.append(ask(FactKey(CRANK, Property.DAMAGE)))
     if found.is_damaged:
         asked.append(ask(FactKey(CRANK, Property.DAMAGE_WHERE)))
@@ -124,9 +127,9 @@ def _diameters(found: InspectionAnalysis, of: SeatInspection, ask: Any, of_ring:
         near["limits"] = (of.nominal - NEAR_MM, of.nominal + NEAR_MM)
     asked = [ask(of.at(Property.SEAT_TEMPERATURE), optional=True, resolution=1.0, example="20")]
     for place in ROUND:
-        slot = of.at(Property.SEAT_DIAMETER, place)
+        fact_key = of.at(Property.SEAT_DIAMETER, place)
         left = {} if place != ROUND[0] else {"skip_means": str(messages.SEAT_NOT_MEASURED)}
-        asked.append(_size(found, ask, slot, gauges, {**surface, **_place(place)}, **near, **left))
+        asked.append(_size(found, ask, fact_key, gauges, {**surface, **_place(place)}, **near, **left))
         if not found.own.has(of.at(Property.SEAT_DIAMETER, ROUND[0])):
             break
     if of.on_shaft:
@@ -145,9 +148,11 @@ def _place(place: Location) -> dict[str, Any]:
 
 def _mends(of: SeatInspection) -> list[OptionRow]:
     rows: list[OptionRow] = []
-    for way in of.mends:
-        name = messages.MEND_ON_SHAFT.get(way.key, messages.MEND[way.key]) if of.on_shaft else messages.MEND[way.key]
-        rows.append((way.key, name) if way.fits else (way.key, name, messages.NOT_HERE))
+    for alternative in of.mends:
+        name = (
+            messages.MEND_ON_SHAFT.get(alternative.key, messages.MEND[alternative.key]) if of.on_shaft else messages.MEND[alternative.key]
+        )
+        rows.append((alternative.key, name) if alternative.fits else (alternative.key, name, messages.NOT_HERE))
     return rows
 
 
@@ -167,11 +172,11 @@ def _rod(found: InspectionAnalysis, ask: Any) -> list[Question]:
 
 
 def _masses(ask: Any) -> list[Question]:
-    wanted = (
+    needed = (
         (FactKey(CRANK, Property.HUNG_MASS), "85"),
         (FactKey(rod(1), Property.SMALL_END_MASS), "62"),
         (FactKey(CRANK, Property.RECIPROCATING_MASS), "330"),
         (FactKey(CRANK, Property.RECIPROCATING_MASS_BEFORE), "310"),
     )
     last = Property.RECIPROCATING_MASS_BEFORE
-    return [ask(slot, example=example, resolution=0.001, optional=slot.what == last) for slot, example in wanted]
+    return [ask(fact_key, example=example, resolution=0.001, optional=fact_key.what == last) for fact_key, example in needed]

@@ -23,11 +23,11 @@ def draw_rod(found: InspectionAnalysis, canvas: Canvas) -> None:
         _view(found, canvas, what, lies, (canvas.width * share, 130.0), half)
     span = FactKey(rod(1), Property.BAR_SPAN)
     fact = found.own.fact(span)
-    said = show(mm(fact.value, 1.0)) if fact and fact.value else "?"
+    text = show(mm(fact.value, 1.0)) if fact and fact.value else "?"
     y = canvas.sheet.height - 30
     canvas.labels.at(
         [((canvas.width / 2, y), "middle")],
-        format_message(messages.ON_DRAWING["span"], {"span": said}),
+        format_message(messages.ON_DRAWING["span"], {"span": text}),
         "strong",
         rank=2,
         link=canvas.link(span),
@@ -42,15 +42,15 @@ def _view(found: InspectionAnalysis, canvas: Canvas, what: Property, lies: str, 
     sheet.circle((x, low), 37, "cut paper")
     sheet.text((x, top - 62), str(messages.ON_DRAWING[f"rod_{lies}"]), "strong", "middle")
     for end, y in ((SMALL_END, top), (BIG_END, low)):
-        slot = found.bar(end, lies)
-        value = found.own.value(slot)
+        fact_key = found.bar(end, lies)
+        value = found.own.value(fact_key)
         off = max(-MOST_PX, min(MOST_PX, LEANS_PX * (value or 0.0)))
-        sheet.line((x - half, y + off / 2), (x + half, y - off / 2), "ink bold" if canvas.asked == slot else "outline")
+        sheet.line((x - half, y + off / 2), (x + half, y - off / 2), "ink bold" if canvas.asked == fact_key else "outline")
         sheet.circle((x, y), 7, "ink solid")
-        said = bare(mm(value, 0.01)) if value is not None else "?"
+        text = bare(mm(value, 0.01)) if value is not None else "?"
         cls = "reading-label ink" if value is not None else "quiet"
-        canvas.labels.at([((x + half, y - MOST_PX / 2 - 10), "end")], said, cls, rank=1, link=canvas.link(slot))
-    figure = next((each for each in found.rod_figures if each.code == what), None)
-    if figure:
-        named = format_message(messages.ON_DRAWING["over_100"], {"value": bare(figure.amount)})
+        canvas.labels.at([((x + half, y - MOST_PX / 2 - 10), "end")], text, cls, rank=1, link=canvas.link(fact_key))
+    number = next((each for each in found.rod_figures if each.code == what), None)
+    if number:
+        named = format_message(messages.ON_DRAWING["over_100"], {"value": bare(number.amount)})
         sheet.text((x, low + 76), named, "reading-label ink", "middle")

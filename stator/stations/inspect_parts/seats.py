@@ -90,8 +90,8 @@ class SeatInspection:
         answers = {what: self.said(what) for what in LOOKED_AT}
         if not all(answers.values()):
             return None
-        truth = {"yes": True, "no": False, "clean": True, "rough": False}
-        hit, history, feel, races = (truth.get(answers[what]) for what in LOOKED_AT)
+        true_values = {"yes": True, "no": False, "clean": True, "rough": False}
+        hit, history, feel, races = (true_values.get(answers[what]) for what in LOOKED_AT)
         hidden = self.said(Property.SLOW_AND_HIDDEN) == "yes"
         return reuse_or_replace(BearingCondition(hit, history, feel, races, self.is_shielded, hidden, hidden))
 

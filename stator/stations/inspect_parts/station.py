@@ -16,7 +16,7 @@ from stator.stations.inspect_parts.analysis import InspectionAnalysis, inspect_f
 
 def result(found: InspectionAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `inspect/2`."""
-    kept = {each.seat.name: each.keeping for each in found.seats}
+    saved = {each.seat.name: each.keeping for each in found.seats}
     return {
         "schema": "inspect/2",
         "core_version": core_version,
@@ -33,7 +33,7 @@ def result(found: InspectionAnalysis) -> dict[str, Any]:
             }
             for each in found.all_figures
         ],
-        "bearings": {name: {"verdict": each.verdict, "reasons": list(each.codes)} for name, each in kept.items() if each},
+        "bearings": {name: {"verdict": each.verdict, "reasons": list(each.codes)} for name, each in saved.items() if each},
         "mends": {each.seat.name: mend for each in found.seats if (mend := each.said(Property.SEAT_MEND))},
         "damage": found.said(Property.DAMAGE_WHERE) or found.said(Property.DAMAGE),
         "balance_factor": round(found.factor.new, 4) if found.factor else None,

@@ -41,8 +41,8 @@ class Looker(Halves):
 
     def bearing(self, seat, mark="", hit="no", history="yes", feel="clean", races="no"):
         answers = (mark, hit, history, feel, races)
-        asked = ("BEARING_MARKING", "HIT_THROUGH_BALLS", "BEARING_HISTORY", "BEARING_FEEL", "RACES")
-        for what, text in zip(asked, answers, strict=True):
+        questions = ("BEARING_MARKING", "HIT_THROUGH_BALLS", "BEARING_HISTORY", "BEARING_FEEL", "RACES")
+        for what, text in zip(questions, answers, strict=True):
             self.of(seat, Property[what], text)
 
     def diameters(self, seat, *values, warm=""):
@@ -55,8 +55,8 @@ class Looker(Halves):
 
     def the_crank(self, **answers):
         """The whole crank: nothing measured, but what is answered."""
-        for ask in [ask for ask in self.work().current_questions if not ask.quiet]:
-            self.answer(ask.key, {"damage": "none", "masses": "same", **answers}.get(ask.key, ""))
+        for question in [question for question in self.work().current_questions if not question.quiet]:
+            self.answer(question.key, {"damage": "none", "masses": "same", **answers}.get(question.key, ""))
 
     @property
     def found(self):
@@ -110,16 +110,16 @@ class TheCrank(InspectCase):
 
     def test_the_tilt_of_the_small_end_is_asked_where_the_card_limits_it_and_tells_the_radial_play(self):
         tilt = FactKey(rod(1), Property.SMALL_END_TILT)
-        asked = {ask.slot: ask.quiet for ask in self.hands.work().current_questions}
+        asked = {question.slot: question.quiet for question in self.hands.work().current_questions}
         self.assertTrue(asked[tilt])
         Spec.objects.create(card=self.made.card, name="Rod tilt", property="small-end-tilt", high=2.0, source="page 64")
-        self.assertFalse(next(ask.quiet for ask in self.hands.work().current_questions if ask.slot == tilt))
+        self.assertFalse(next(question.quiet for question in self.hands.work().current_questions if question.slot == tilt))
         for what, text in ((Property.SMALL_END_TILT, "2.6"), (Property.ROD_LENGTH, "110"), (Property.BIG_END_WIDTH, "16")):
             self.hands.say(FactKey(rod(1), what), text)
         found = next(each for each in self.hands.found.crank_figures if each.code == Property.SMALL_END_TILT)
         self.assertEqual(found.state, "out")
         self.assertAlmostEqual(self.hands.found.play_by_tilt, 0.378, places=3)
-        self.assertIn("0.38 mm", [trace.value for trace in self.hands.work().sources()])
+        self.assertIn("0.38 mm", [source.value for source in self.hands.work().sources()])
 
     def test_without_a_limit_a_figure_is_recorded_and_not_judged(self):
         self.hands.say(RADIAL, "0.02")
@@ -130,25 +130,25 @@ class TheCrank(InspectCase):
         self.assertEqual(self.displayed_verdict().code, "recorded")
 
     def test_webs_that_are_not_parallel_are_out_by_the_shops_rule(self):
-        for slot, value in zip(WIDTHS, ("56.02", "55.95", "55.91", "55.95"), strict=True):
-            self.hands.say(slot, value)
+        for fact_key, value in zip(WIDTHS, ("56.02", "55.95", "55.91", "55.95"), strict=True):
+            self.hands.say(fact_key, value)
         spread = self.hands.found.crank_figures[1]
         self.assertEqual((spread.code, spread.state, spread.bounds.source.code), ("parallel", "out", "shop_rule"))
         self.assertAlmostEqual(spread.value, 0.11)
 
     def test_two_rods_are_felt_one_by_one(self):
         EngineCard.objects.update(layout="twin")
-        asked = [ask.slot for ask in self.hands.work().questions()]
-        self.assertIn(FactKey(rod(2), Property.BIG_END_RADIAL_PLAY), asked)
-        self.assertIn(FactKey(rod(2), Property.BIG_END_SIDE_PLAY), asked)
+        questions = [question.slot for question in self.hands.work().questions()]
+        self.assertIn(FactKey(rod(2), Property.BIG_END_RADIAL_PLAY), questions)
+        self.assertIn(FactKey(rod(2), Property.BIG_END_SIDE_PLAY), questions)
         self.hands.say(FactKey(rod(2), Property.BIG_END_SIDE_PLAY), "0.40")
         self.assertEqual(self.hands.work().latest.question.text, "Side play of rod 2")
 
     def test_damage_is_stop_until_it_is_decided(self):
         self.hands.the_crank(damage="found")
         self.hands.answer("damage-where", "hairline at the left dowel")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code, plate.reason), ("stop", "damaged", "Hairline at the left dowel"))
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code, verdict.reason), ("stop", "damaged", "Hairline at the left dowel"))
 
     def test_a_figure_that_is_out_or_close_hides_no_damage(self):
         Spec.objects.create(
@@ -190,12 +190,12 @@ class TheCrank(InspectCase):
     def test_other_masses_give_the_balance_factor_before_the_crank_goes_together(self):
         self.hands.answer("masses", "other")
         self.hands.choose(part="masses")
-        for slot, text in zip(MASSES, ("85 g", "62", "335 g", "310 g"), strict=True):
-            self.hands.say(slot, text)
-        plate = self.displayed_verdict()
-        self.assertEqual(plate.headline, "Balance factor 0.439")
-        self.assertIn("0.474 as it was, 0.439 with the new masses: the crank balances less of them", plate.reason)
-        self.assertIn("97 g must hang it level", plate.next_step)
+        for fact_key, text in zip(MASSES, ("85 g", "62", "335 g", "310 g"), strict=True):
+            self.hands.say(fact_key, text)
+        verdict = self.displayed_verdict()
+        self.assertEqual(verdict.headline, "Balance factor 0.439")
+        self.assertIn("0.474 as it was, 0.439 with the new masses: the crank balances less of them", verdict.reason)
+        self.assertIn("97 g must hang it level", verdict.next_step)
         self.assertIn("is not believable", self.hands.say(MASSES[2], "335 kg"))
 
     def test_an_unbelievable_reading_is_refused_and_kept_in_the_field(self):
@@ -218,9 +218,9 @@ class TheSeats(InspectCase):
         self.hands.bearing(self.seat)
         self.hands.diameters(self.seat, 46.980, 46.981, 46.982, 46.980, 46.981, 46.982)
         self.ring()
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("in", "keep"))
-        self.assertIn("46.981", plate.detail)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("in", "keep"))
+        self.assertIn("46.981", verdict.detail)
 
     def test_size_taper_and_ovality_are_told_apart(self):
         self.hands.diameters(self.seat, 46.970, 46.972, 46.989, 46.974, 46.976, 46.993)
@@ -240,16 +240,16 @@ class TheSeats(InspectCase):
         self.hands.diameters(self.seat, *[47.030] * 6)
         self.ring("46.992")
         self.hands.of(self.seat, Property.WALL_THICKNESS, "9")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code, plate.headline), ("out", "figure out", "Size is out"))
-        self.assertIn("Retaining compound: 0.04", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code, verdict.headline), ("out", "figure out", "Size is out"))
+        self.assertIn("Retaining compound: 0.04", verdict.next_step)
         self.hands.of(self.seat, Property.SEAT_MEND, "sleeve")
         self.assertIn("Bore and sleeve: 9.0 mm of metal takes", self.displayed_verdict().next_step)
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((self.hands.entry.call_state, result["mends"]), ("out", {"Main, drive side": "sleeve"}))
-        said = {fact.property: fact.text for fact in DerivedFact.objects.filter(entry=self.hands.entry)}
-        self.assertEqual((said["seat-verdict"], said["bearing-decision"]), ("out", "keep"))
+        values = {fact.property: fact.text for fact in DerivedFact.objects.filter(entry=self.hands.entry)}
+        self.assertEqual((values["seat-verdict"], values["bearing-decision"]), ("out", "keep"))
 
     def test_a_call_too_close_says_how_many_readings_settle_it_and_they_do(self):
         self.hands.bearing(self.seat)
@@ -257,7 +257,7 @@ class TheSeats(InspectCase):
         self.ring()
         work = self.hands.work()
         self.assertEqual(work.displayed_verdict().headline, "Size too close")
-        figure, readings = work.analysis.settling
+        value, readings = work.analysis.settling
         self.assertIn(f"{readings} readings in all would settle it", work.displayed_verdict().next_step)
         self.hands.act("more")
         work = self.hands.work()
@@ -266,7 +266,7 @@ class TheSeats(InspectCase):
             self.hands.diameters(self.seat, *[46.9907] * 6)
         work = self.hands.work()
         self.assertEqual((len(work.entry_data.all(self.across())), work.next_question), (readings, None))
-        self.assertLess(self.figures()["size"].uncertainty, figure.uncertainty)
+        self.assertLess(self.figures()["size"].uncertainty, value.uncertainty)
         self.assertEqual(work.displayed_verdict().state, "in")
 
     def test_a_gauge_not_checked_for_a_year_is_less_sure(self):
@@ -292,9 +292,9 @@ class TheSeats(InspectCase):
         self.hands.diameters(self.seat)
         self.hands.say(self.across(), "")
         self.ring()
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("out", "replace"))
-        self.assertIn("dented where nobody sees it", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("out", "replace"))
+        self.assertIn("dented where nobody sees it", verdict.reason)
 
     def test_a_size_too_close_hides_no_bearing_that_goes_when_it_is_signed(self):
         self.hands.bearing(self.seat, hit="yes")
@@ -311,7 +311,9 @@ class TheSeats(InspectCase):
         self.hands.say(marking, "6204-2RS C4")
         work = self.hands.work()
         self.assertEqual(work.contradictions()[0]["found"], "6204-2RS C4")
-        self.assertIn(Property.SLOW_AND_HIDDEN, [ask.slot.what for ask in work.questions()])  # sealed: slow and hard to reach is asked
+        self.assertIn(
+            Property.SLOW_AND_HIDDEN, [question.slot.what for question in work.questions()]
+        )  # sealed: slow and hard to reach is asked
         self.assertIn("sealed both sides", work.note(work.answers.last(marking.key)))
         self.assertIn("the card says 6204 C3. Recorded", self.hands.page())
         self.assertIn("strip-words", self.hands.say(marking, "qqq"))
@@ -324,7 +326,7 @@ class TheSeats(InspectCase):
             self.hands.say(self.across(index), "46.990")
         slack = self.hands.seat_found(self.seat).clearance_left
         self.assertLess(tight[0].high_um, slack[0].high_um)
-        labels = [trace.label for trace in self.hands.work().sources() if trace.estimated]
+        labels = [source.label for source in self.hands.work().sources() if source.estimated]
         self.assertEqual(labels, ["Clearance left, cold", "Clearance left, warm"])
 
     def test_a_journal_is_read_with_the_micrometer_and_its_lobes_over_a_vee(self):
@@ -364,6 +366,6 @@ class TheSeats(InspectCase):
         self.hands.diameters(self.seat, *[46.980] * 6)
         self.hands.the_crank()
         self.hands.act("sign")
-        figures = {each["words"]: each for each in Entry.objects.get(pk=self.hands.entry.pk).record.content["figures"]}
-        size = figures["Size of Main, drive side, mean of six"]
+        values = {each["words"]: each for each in Entry.objects.get(pk=self.hands.entry.pk).record.content["figures"]}
+        size = values["Size of Main, drive side, mean of six"]
         self.assertEqual((size["limits"], size["state"], size["source"]), ("46.967 to 46.992 mm", "in", "N7, ISO 286-1"))

@@ -46,24 +46,24 @@ KEEPING = {KEEP: (State.IN, Code.KEEP), MAY_STAY: (State.TOO_CLOSE, Code.MAY_STA
 FIRST_ASKED = (Property.BEARING_MARKING, Property.SEAT_DIAMETER)  # a figure that is out does not hide these
 
 
-def verdict(found: InspectionAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: InspectionAnalysis, questions: list[Question]) -> Verdict:
     """Return the verdict on the part being inspected; `asked` are its open questions."""
-    judged = _in_hand(found, asked)
+    judged = _in_hand(found, questions)
     return (
         replace(judged, assumed=(*judged.assumed, MessageRef("big_end_level"))) if found.tab == ROD and found.big_end_is_assumed else judged
     )
 
 
-def _in_hand(found: InspectionAnalysis, asked: list[Question]) -> Verdict:
+def _in_hand(found: InspectionAnalysis, questions: list[Question]) -> Verdict:
     worst = worst_of(found.figures)
-    if asked and not (worst and worst.state == State.OUT and _what(asked[0]) not in FIRST_ASKED):
-        return _measure(found, asked[0])
+    if questions and not (worst and worst.state == State.OUT and _what(questions[0]) not in FIRST_ASKED):
+        return _measure(found, questions[0])
     if found.tab == MASSES:
         return _factor(found)
     if found.is_damaged and not found.seat:
         values = {"damage": found.said(Property.DAMAGE_WHERE)}
-        ways = (Alternative(FactKey(CRANK, Property.DAMAGE)), Alternative(page="run"))
-        return Verdict(State.STOP, Code.DAMAGED, values, "damage", "decide", ways=ways)
+        alternatives = (Alternative(FactKey(CRANK, Property.DAMAGE)), Alternative(page="run"))
+        return Verdict(State.STOP, Code.DAMAGED, values, "damage", "decide", ways=alternatives)
     if worst and worst.state != State.IN:
         return _figure(found, worst)
     if found.seat:
@@ -173,11 +173,11 @@ def _mended(found: InspectionAnalysis, of: InspectedValue) -> tuple[str, dict[st
     if seat is None:
         fault = messages.FAULT.get(of.code)
         return ("worn", {"fault": fault}) if fault else ("not_back", {})
-    way = seat.mend
-    if way is None:
+    alternative = seat.mend
+    if alternative is None:
         best = next(each for each in seat.mends if each.fits)
         return "mend", _way(seat, best)
-    return "mended" if way.fits else "against", _way(seat, way)
+    return "mended" if alternative.fits else "against", _way(seat, alternative)
 
 
 def mend_name(of: SeatInspection, key: str) -> Any:
@@ -191,16 +191,16 @@ def _way(of: SeatInspection, way: Repair) -> dict[str, Any]:
 
 def _seat(found: InspectionAnalysis, of: SeatInspection, worst: InspectedValue | None) -> Verdict:
     """Seat in or not measured: the bearing decides."""
-    kept = of.keeping
+    saved = of.keeping
     values = _judged(worst) if worst else {}
     detail = "too_warm" if of.too_warm else "figure" if worst else ""
-    if kept is None:
+    if saved is None:
         reason = detail or "nothing"
         return _onward(found, State.WAIT, Code.RECORDED, reason, values)
-    state, code = KEEPING.get(kept.verdict, (State.OUT, Code.REPLACE))
+    state, code = KEEPING.get(saved.verdict, (State.OUT, Code.REPLACE))
     station = {"station": station_name(of.scrapped_at)}
-    reasons = "; ".join(format_message(messages.BEARING[each], station) for each in kept.codes)
-    unknown = "; ".join(str(messages.BEARING_UNKNOWN[each]) for each in kept.unknown_codes)
+    reasons = "; ".join(format_message(messages.BEARING[each], station) for each in saved.codes)
+    unknown = "; ".join(str(messages.BEARING_UNKNOWN[each]) for each in saved.unknown_codes)
     values = {**values, "reasons": reasons, "unknown": unknown}
     assumed = (MessageRef("code", {"code": of.seat.code, "seat": of.seat.name}),) if of.seat.code_assumed and worst else ()
     reason = "keeping_unknown" if unknown else "keeping"
@@ -252,9 +252,9 @@ def results(found: InspectionAnalysis) -> Iterator[DerivedValue]:
     for each in found.all_figures:
         if len(each.slots) > 1 or each.code == "lobes":
             low, high = ((None if end is None else mm(end, each.step)) for end in (each.bounds.low, each.bounds.high))
-            slot = FactKey(each.slots[0].part, each.slots[0].what)
+            fact_key = FactKey(each.slots[0].part, each.slots[0].what)
             code = "mean width" if each.code == Property.WIDTH_OVER_WEBS else each.code
-            yield DerivedValue(slot, code, each.amount, None, low, high, each.bounds.source, each.state)
+            yield DerivedValue(fact_key, code, each.amount, None, low, high, each.bounds.source, each.state)
 
 
 def derived(found: InspectionAnalysis) -> Iterator[Finding]:
@@ -300,5 +300,5 @@ def _seat_sources(of: SeatInspection) -> Iterator[Source]:
     if of.bearing:
         sizes_mm = {name: trade(getattr(of.bearing, f"{name}_mm")) for name in ("bore", "outside", "width")}
         yield source("bearing", of.bearing.designation, {**sizes_mm, "understood": ", ".join(map(from_table, of.bearing.understood[:3]))})
-    for way in of.mends if of.is_out else ():
-        yield source("can", messages.CAN if way.fits else messages.CANNOT, _way(of, way))
+    for alternative in of.mends if of.is_out else ():
+        yield source("can", messages.CAN if alternative.fits else messages.CANNOT, _way(of, alternative))

@@ -244,7 +244,7 @@ class CrankInstallationAnalysis:
 
     @cached_property
     def gaps(self) -> tuple[Fact, Fact] | None:
-        left, right = (self.own.fact(slot) for slot in GAPS)
+        left, right = (self.own.fact(fact_key) for fact_key in GAPS)
         return (left, right) if left and right else None
 
     @property
@@ -283,13 +283,13 @@ class CrankInstallationAnalysis:
 
     def _of_two(self) -> Conformity | None:
         """Return the worse of two cranks, each by its own gaps; the larger gap is named by its end and position."""
-        facts = [self.own.fact(slot) for slot in self.gap_slots]
+        facts = [self.own.fact(fact_key) for fact_key in self.gap_slots]
         found = []
         for end, (outer, inner) in zip(HALVES, (facts[:2], facts[2:]), strict=True):
             if outer is None or inner is None:
                 return None
-            unsure = max(outer.uncertainty or 0.0, inner.uncertainty or 0.0)
-            call = seated(outer.value or 0.0, inner.value or 0.0, SEATED_MM, unsure)
+            uncertainty = max(outer.uncertainty or 0.0, inner.uncertainty or 0.0)
+            call = seated(outer.value or 0.0, inner.value or 0.0, SEATED_MM, uncertainty)
             where = OUTER if call.values["side"] == "left" else INNER
             found.append(replace(call, values={**call.values, "side": end, "where": where}))
         return min(found, key=lambda call: severity(call.state))
@@ -304,8 +304,8 @@ class CrankInstallationAnalysis:
         values = {"gap": fact.value, "float": known.value if known else 0.0}
         if known is None or known.value is None:
             return Conformity(TOO_CLOSE, 0.0, "", "one_side_unknown", values)
-        unsure = combined(fact.uncertainty or 0.0, known.uncertainty or 0.0)
-        if fact.value - unsure > known.value:
+        uncertainty = combined(fact.uncertainty or 0.0, known.uncertainty or 0.0)
+        if fact.value - uncertainty > known.value:
             return Conformity(OUT, known.value - fact.value, "", "over_float", values)
         return Conformity(IN, known.value - fact.value, "", "one_side", values)
 
@@ -325,6 +325,6 @@ def _in_hand(both: tuple[CrankInstallationAnalysis, ...]) -> CrankInstallationAn
     """The end to be worked at: first the tool on each, then the one that has most to go."""
     left = [each for each in both if not each.has_begun] or [each for each in both if not each.called_home]
     turn = both[0].turn
-    wanted = next((each for each in left if turn and each.end == turn.end), None)
+    needed = next((each for each in left if turn and each.end == turn.end), None)
     felt = next((each for each in left if len(each.every(Property.SCREW_TURNS_DONE)) > len(each.every(Property.SCREW_TORQUE))), None)
-    return felt or wanted or next(iter(left), both[-1])
+    return felt or needed or next(iter(left), both[-1])

@@ -26,13 +26,13 @@ def draw(found: CrankInstallationAnalysis, canvas: Canvas) -> None:
     sheet.line((20 * unit, AXIS), (width - 20 * unit, AXIS), "chain")
     if found.way == PULL and off > 2:
         travel = found.value(Property.TRAVEL)
-        said = bare(mm(travel * (1 - found.share_done), 1.0)) if travel else str(messages.ON_DRAWING["travel"])
-        sheet.dimension((ring, AXIS + 150), (ring + off, AXIS + 150), said)
+        text = bare(mm(travel * (1 - found.share_done), 1.0)) if travel else str(messages.ON_DRAWING["travel"])
+        sheet.dimension((ring, AXIS + 150), (ring + off, AXIS + 150), text)
     for number, x in enumerate((ring + 24 * unit, width - 120 * unit)):
         if found.gaps:
             code = "gap_right" if number else "gap_left"
-            said = format_message(messages.ON_DRAWING[code], {"gap": bare(mm(found.gaps[number].value or 0.0, 0.01))})
-            sheet.text((x, AXIS - 130), said, "halo reading-label ink", "middle")
+            text = format_message(messages.ON_DRAWING[code], {"gap": bare(mm(found.gaps[number].value or 0.0, 0.01))})
+            sheet.text((x, AXIS - 130), text, "halo reading-label ink", "middle")
     for number, each in enumerate(found.ends):
         _turns(each, canvas, 400.0 if len(found.ends) == 1 else 366.0 + 56.0 * number)
     _torque(found, canvas)
@@ -68,15 +68,15 @@ def _tool(sheet: Sheet, ring: float, end: float, unit: float) -> None:
 
 def _turns(found: CrankInstallationAnalysis, canvas: Canvas, y: float) -> None:
     """Draw the turns done and needed at one end."""
-    left, right, wanted = canvas.width * 0.16, canvas.width * 0.84, found.wanted_turns
-    if not wanted:
+    left, right, needed = canvas.width * 0.16, canvas.width * 0.84, found.wanted_turns
+    if not needed:
         return
-    done = min(found.done_turns, wanted)
+    done = min(found.done_turns, needed)
     canvas.sheet.line((left, y), (right, y), "axis thin")
-    canvas.sheet.rect(left, y - 9, (right - left) * done / wanted, 18, "ink solid")
-    values = {"done": count(done), "wanted": count(wanted, 0.1), "left": count(max(wanted - done, 0.0), 0.1)}
-    said = format_message(messages.ON_DRAWING["turns_at"], {**values, "side": found.card.side(found.end)}) if found.end else ""
-    canvas.sheet.text((left, y - 18), said or format_message(messages.ON_DRAWING["turns"], values), "strong")
+    canvas.sheet.rect(left, y - 9, (right - left) * done / needed, 18, "ink solid")
+    values = {"done": count(done), "wanted": count(needed, 0.1), "left": count(max(needed - done, 0.0), 0.1)}
+    text = format_message(messages.ON_DRAWING["turns_at"], {**values, "side": found.card.side(found.end)}) if found.end else ""
+    canvas.sheet.text((left, y - 18), text or format_message(messages.ON_DRAWING["turns"], values), "strong")
 
 
 def _torque(found: CrankInstallationAnalysis, canvas: Canvas) -> None:
@@ -85,10 +85,10 @@ def _torque(found: CrankInstallationAnalysis, canvas: Canvas) -> None:
     if not found.torque:
         return
     stop = found.torque.stop_nm
-    most = stop * 1.3
+    highest = stop * 1.3
 
     def x(nm: float) -> float:
-        return left + (right - left) * min(nm, most) / most
+        return left + (right - left) * min(nm, highest) / highest
 
     sheet.line((left, y), (right, y), "axis thin")
     sheet.rect(x(found.torque.expected.low), y - 9, x(stop) - x(found.torque.expected.low), 18, "band")

@@ -64,9 +64,9 @@ def _pull(found: CrankInstallationAnalysis) -> list[Question]:
     if found.called_home:
         said = ((Property.SCREW_TURNS_DONE, turned), (Property.SCREW_TORQUE, felt))
         return [*asked, *(ask(found.at(what), quiet=True, times=times, resolution=1.0) for what, times in said if times)]
-    wanted = found.wanted_turns
+    needed = found.wanted_turns
     turns: dict[str, Any] = {
-        "where": format_message(messages.IN_ALL, {"turns": count(wanted, 0.1)}) if wanted else messages.FROM_FIRST,
+        "where": format_message(messages.IN_ALL, {"turns": count(needed, 0.1)}) if needed else messages.FROM_FIRST,
         "limits": (found.done_turns, ABOUT[Property.SCREW_TURNS_DONE].high),
         "refusal": format_message(messages.FEWER, {"done": count(found.done_turns)}),
     }

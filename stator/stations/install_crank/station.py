@@ -16,7 +16,7 @@ def result(found: CrankInstallationAnalysis) -> dict[str, Any]:
     """Return the stored result, `crank-in/1`; if both ends were pulled, each of them."""
     more: dict[str, Any] = {"ends": [{"end": each.end, **_pulled(each)} for each in found.both]} if found.both else {}
     if found.has_two:
-        more["cranks_gaps_mm"] = [found.own.value(slot) for slot in found.gap_slots]
+        more["cranks_gaps_mm"] = [found.own.value(fact_key) for fact_key in found.gap_slots]
     gaps = [fact.value for fact in found.gaps] if found.gaps else [None, None]
     return {"schema": "crank-in/1", "core_version": core_version, "school": found.way, **_pulled(found), "gaps_mm": gaps, **more}
 

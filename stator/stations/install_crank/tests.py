@@ -24,8 +24,8 @@ class Puller(Halves):
     key = "crank-in"
 
     def set_up(self, d="12.0", pitch="1.25", hand="8", travel="18"):
-        for ask, text in zip(SET_UP, (d, pitch, hand, travel), strict=True):
-            self.answer(ask, text)
+        for question, text in zip(SET_UP, (d, pitch, hand, travel), strict=True):
+            self.answer(question, text)
 
     def begin(self):
         self.set_up()
@@ -42,15 +42,15 @@ class Home(SimpleTestCase):
 
     def found(self, left, right=None, known=0.40, stays="left"):
         card = EngineCard(crank_stays=stays)
-        taken = [MeasuredReading(slot, gap, gauge=FEELER) for slot, gap in zip(GAPS, (left, right), strict=True) if gap is not None]
+        taken = [MeasuredReading(fact_key, gap, gauge=FEELER) for fact_key, gap in zip(GAPS, (left, right), strict=True) if gap is not None]
         own = EntryData(tuple(taken), (), {"school": "drop"}, skipped=frozenset([GAPS[1].key] if right is None else ()))
         float_slot = FactKey(CRANK, Property.END_FLOAT_PREDICTED)
         facts = (Fact(float_slot, known, "", Origin.MEASURED, uncertainty=0.03, station="end-float"),) if known else ()
         return CrankInstallationAnalysis(card, own, Facts(derived=facts), ())
 
     def said(self, *gaps, **more):
-        call = self.found(*gaps, **more).sides
-        return (call.state, call.code) if call else None
+        judgment = self.found(*gaps, **more).sides
+        return (judgment.state, judgment.code) if judgment else None
 
     def test_one_side_is_held_against_the_end_float(self):
         self.assertEqual(self.said(0.20), ("in", "one_side"))
@@ -84,9 +84,9 @@ class CrankIn(TestCase):
     def test_webs_hammer_and_impact_are_refused_in_words(self):
         for school, words in (("webs", "pinches them"), ("hammer", "dents the balls"), ("impact", "hides the torque")):
             self.hands.choose(school=school)
-            plate = self.displayed_verdict()
-            self.assertEqual((plate.state, plate.headline), ("stop", "Not that way"))
-            self.assertIn(words, plate.reason)
+            rendered = self.displayed_verdict()
+            self.assertEqual((rendered.state, rendered.headline), ("stop", "Not that way"))
+            self.assertIn(words, rendered.reason)
             self.assertEqual(self.hands.work().questions(), [])
 
     def test_another_thread_is_stop_before_any_turn(self):
@@ -137,9 +137,9 @@ class CrankIn(TestCase):
         self.hands.act("home")
         self.hands.answer("home-gap.left", "0.30")
         self.hands.answer("home-gap.right", "0.70")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "Crank is not home"))
-        self.assertIn("gap on the magneto side is 0.40 mm larger", plate.reason)
+        rendered = self.displayed_verdict()
+        self.assertEqual((rendered.state, rendered.headline), ("out", "Crank is not home"))
+        self.assertIn("gap on the magneto side is 0.40 mm larger", rendered.reason)
         self.assertIn("not home", self.hands.act("sign"))
         self.hands.answer("home-gap.right", "0.31")
         self.assertEqual(self.displayed_verdict().headline, "Crank is home")

@@ -62,20 +62,24 @@ WRENCH = {
 }
 
 
-def verdict(found: CrankInstallationAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: CrankInstallationAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if found.is_refused:
-        ways = (Alternative(choice="school", option=PULL), Alternative(choice="school", option=DROP))
-        return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop", ways=ways)
+        alternatives = (Alternative(choice="school", option=PULL), Alternative(choice="school", option=DROP))
+        return Verdict(
+            State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop", ways=alternatives
+        )
     if found.sides:
         code = SIDES[found.sides.code]
-        gaps = () if found.sides.state == State.IN else tuple(Alternative(slot) for slot in found.gap_slots if found.own.has(slot))
+        gaps = (
+            () if found.sides.state == State.IN else tuple(Alternative(fact_key) for fact_key in found.gap_slots if found.own.has(fact_key))
+        )
         return from_conformity(found.sides, code, values=sides_said(found, found.sides), next=STEPS.get(found.sides.code, code), ways=gaps)
     if found.way == DROP:
-        return Verdict(State.WAIT, Code.DROP, next="once_cold" if asked else "nothing")
+        return Verdict(State.WAIT, Code.DROP, next="once_cold" if questions else "nothing")
     if found.all_home:
-        return Verdict(State.WAIT, Code.IS_IT_HOME, next="ask" if asked else "nothing")
-    return _pulling(found, asked)
+        return Verdict(State.WAIT, Code.IS_IT_HOME, next="ask" if questions else "nothing")
+    return _pulling(found, questions)
 
 
 def sides_said(found: CrankInstallationAnalysis, call: Conformity) -> dict[str, Any]:
@@ -102,30 +106,32 @@ def wrench_said(call: Conformity) -> dict[str, Amount]:
     return {name: count(max(value, 0.0), 0.1) if name == "left" else newton_metres(value) for name, value in call.values.items()}
 
 
-def _pulling(found: CrankInstallationAnalysis, asked: list[Question]) -> Verdict:
+def _pulling(found: CrankInstallationAnalysis, questions: list[Question]) -> Verdict:
     if found.tool is None:
         return Verdict(State.STOP, Code.NO_TOOL, ways=(Alternative(page="shop"), Alternative(choice="school", option=DROP)))
     if found.thread and found.thread_is_wrong:
-        ways = (
+        alternatives = (
             Alternative(choice="tool"),
             Alternative(found.at(Property.END_THREAD_DIAMETER)),
             Alternative(found.at(Property.END_THREAD_PITCH)),
         )
-        return from_conformity(found.thread, Code.THREAD_DIFFERS, values=thread_said(found.thread), next=Code.THREAD_DIFFERS, ways=ways)
+        return from_conformity(
+            found.thread, Code.THREAD_DIFFERS, values=thread_said(found.thread), next=Code.THREAD_DIFFERS, ways=alternatives
+        )
     if found.too_shallow:
         values = {"turns": count(found.turns_by_hand or 0.0), "fewest": count(FEWEST_TURNS)}
         return Verdict(
             State.STOP, Code.MORE_THREAD, values, ways=(Alternative(found.at(Property.ADAPTER_TURNS)), Alternative(choice="tool"))
         )
     if not found.has_begun:
-        return Verdict(State.WAIT, Code.SET_UP, next="ask") if asked else _ready(found)
+        return Verdict(State.WAIT, Code.SET_UP, next="ask") if questions else _ready(found)
     binds = found.wrench is not None and found.wrench.state == State.STOP
     if found.turn and found.turn.call.state == State.STOP and found.end == found.turn.end and not binds:
         return Verdict(State.TOO_CLOSE, Code.OTHER_END, turn_said(found, found.turn), found.turn.call.code, Code.OTHER_END)
     if found.wrench:
-        return _felt(found, found.wrench, asked)
+        return _felt(found, found.wrench, questions)
     reason, values = _expected(found)
-    return Verdict(State.WAIT, Code.PULL, values, reason, "ask" if asked else "nothing", assumed=_assumed(found))
+    return Verdict(State.WAIT, Code.PULL, values, reason, "ask" if questions else "nothing", assumed=_assumed(found))
 
 
 def _ready(found: CrankInstallationAnalysis) -> Verdict:
@@ -136,12 +142,12 @@ def _ready(found: CrankInstallationAnalysis) -> Verdict:
     return Verdict(State.WAIT, Code.READY, values, reason, "required" if left else "begin", assumed=_assumed(found))
 
 
-def _felt(found: CrankInstallationAnalysis, wrench: Conformity, asked: list[Question]) -> Verdict:
+def _felt(found: CrankInstallationAnalysis, wrench: Conformity, questions: list[Question]) -> Verdict:
     """Return what the wrench says of the pull."""
     code, move = WRENCH[wrench.code]
     if wrench.state == State.IN and found.wanted_turns and found.done_turns >= found.wanted_turns:
         code = Code.COME_HOME
-    move = "call_it_home" if move == "ask" and not asked else move
+    move = "call_it_home" if move == "ask" and not questions else move
     return from_conformity(wrench, code, values=wrench_said(wrench), next=move)
 
 

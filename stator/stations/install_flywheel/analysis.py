@@ -134,10 +134,10 @@ class FlywheelInstallationAnalysis:
     @cached_property
     def holds(self) -> TaperCapacity | None:
         """Return the torque capacity of the taper; None if a value is unknown."""
-        card, torque, cone = self.card, self.nut_torque_nm, self.cone_mm
-        if not (self.is_on_taper and card.taper_ratio and card.nut_d_mm and torque and cone):
+        card, torque, taper = self.card, self.nut_torque_nm, self.cone_mm
+        if not (self.is_on_taper and card.taper_ratio and card.nut_d_mm and torque and taper):
             return None
-        return holds(torque, card.nut_d_mm, card.taper_ratio, cone, self.value(Property.TORQUE_TO_CARRY), nut=self.on_nut)
+        return holds(torque, card.nut_d_mm, card.taper_ratio, taper, self.value(Property.TORQUE_TO_CARRY), nut=self.on_nut)
 
     @cached_property
     def asks(self) -> Estimate | None:

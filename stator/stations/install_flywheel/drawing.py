@@ -40,8 +40,8 @@ def _section(found: FlywheelInstallationAnalysis, canvas: Canvas) -> None:
     _contact(found, canvas, (large, small), (high, low))
     _spots(canvas, large, small, unit)
     ratio = format_message(messages.ON_DRAWING["ratio"], {"ratio": plain(found.card.taper_ratio)}) if found.card.taper_ratio else ""
-    said = (ratio or str(messages.ON_DRAWING["taper_unknown"])) if found.is_on_taper else str(messages.ON_DRAWING["straight"])
-    canvas.labels.at([((left, axis + 84), "start")], said, "quiet", rank=2)
+    text = (ratio or str(messages.ON_DRAWING["taper_unknown"])) if found.is_on_taper else str(messages.ON_DRAWING["straight"])
+    canvas.labels.at([((left, axis + 84), "start")], text, "quiet", rank=2)
     if found.nut_torque_nm:
         torque = show(newton_metres(found.nut_torque_nm))
         canvas.labels.at([((548 * unit, axis - 66), "start"), ((540 * unit, axis - 84), "middle")], torque, "reading-label ink", rank=1)
@@ -59,8 +59,8 @@ def _contact(found: FlywheelInstallationAnalysis, canvas: Canvas, x: tuple[float
     for up in (-1, 1):
         ends = [(at_x, AXIS_PX + up * (radius[0] - slope * (at_x - large))) for at_x in (start, start + reach)]
         canvas.sheet.line(ends[0], ends[1], "needle")
-    said = format_message(messages.ON_DRAWING["carries"], {"share": share(carries)})
-    canvas.labels.at([(((large + small) / 2, AXIS_PX - 104), "middle")], said, "halo strong ink", rank=1)
+    text = format_message(messages.ON_DRAWING["carries"], {"share": share(carries)})
+    canvas.labels.at([(((large + small) / 2, AXIS_PX - 104), "middle")], text, "halo strong ink", rank=1)
 
 
 def _spots(canvas: Canvas, large: float, small: float, unit: float) -> None:

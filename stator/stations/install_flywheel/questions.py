@@ -39,8 +39,8 @@ def questions(found: FlywheelInstallationAnalysis) -> list[Question]:
         asked.append(ask(Property.CONE_DIAMETER, optional=True, gauges=("calliper",), example="18"))
         asked.append(ask(Property.TORQUE_TO_CARRY, optional=True, resolution=1.0, example="40"))
     by_card = found.card.nut_torque_nm
-    wanted = format_message(messages.BY_CARD, {"torque": newton_metres(by_card)}) if by_card else str(messages.BY_MANUAL)
-    asked.append(ask(Property.NUT_TORQUE, where=wanted, expects=by_card, resolution=1.0, example="55"))
+    needed = format_message(messages.BY_CARD, {"torque": newton_metres(by_card)}) if by_card else str(messages.BY_MANUAL)
+    asked.append(ask(Property.NUT_TORQUE, where=needed, expects=by_card, resolution=1.0, example="55"))
     asked.append(ask(Property.RIM_RUNOUT, optional=True, gauges=("dial",), resolution=0.01, example="0.10"))
     asked.append(ask(Property.AIR_GAP, optional=True, gauges=("feeler",), resolution=0.01, example="0.35"))
     return asked

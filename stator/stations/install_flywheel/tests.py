@@ -52,9 +52,9 @@ class GoingOn(TestCase):
 
     def test_a_poor_contact_is_lapped_and_blued_again(self):
         self.hands.blued("55")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("too_close", Code.LAP))
-        self.assertIn("without its key", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("too_close", Code.LAP))
+        self.assertIn("without its key", verdict.next_step)
         self.hands.act("lapped")
         self.assertEqual(self.hands.work().next_question.key, "contact-share")
         self.hands.blued("75")
@@ -100,8 +100,8 @@ class GoingOn(TestCase):
         Spec.objects.create(card=self.made.card, name="Air gap", property="air-gap", low=0.3, high=0.4, source="page 70")
         self.hands.blued()
         self.hands.answer("key", "sound")
-        for ask in ("cone", "asked"):
-            self.hands.answer(ask, "")
+        for question in ("cone", "asked"):
+            self.hands.answer(question, "")
         self.hands.answer("torque", "40 Nm")
         self.assertEqual(
             (self.displayed_verdict().code, self.displayed_verdict().next_step), (Code.NUT, "Tighten it to the manual's torque.")
@@ -112,7 +112,7 @@ class GoingOn(TestCase):
         self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().code), ("out", Code.AIR_GAP))
         self.hands.answer("gap", "0.35")
         self.assertEqual(self.displayed_verdict().code, Code.ON)
-        self.assertIn("recorded, not judged", " ".join(trace.source for trace in self.hands.work().sources()))
+        self.assertIn("recorded, not judged", " ".join(source.source for source in self.hands.work().sources()))
         self.hands.tick_all()
         self.hands.act("sign")
         self.assertEqual(self.hands.entry.result["rim_runout_mm"], 0.12)
@@ -146,9 +146,9 @@ class TheKeyThatCameOff(WheelCase):
 
     def test_called_sound_after_a_signed_step_it_is_stop_until_someone_looks(self):
         self.on.answer("key", "sound")
-        plate = self.on.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("stop", Code.KEY_DIFFERS))
-        self.assertIn("found this key stepped, stepped by 0.35 ± 0.02 mm", plate.reason)
+        verdict = self.on.work().displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("stop", Code.KEY_DIFFERS))
+        self.assertIn("found this key stepped, stepped by 0.35 ± 0.02 mm", verdict.reason)
         self.assertIn("Key does not match", self.on.act("sign"))
         self.on.answer("key", "new")
         self.assertNotEqual(self.on.work().displayed_verdict().code, Code.KEY_DIFFERS)

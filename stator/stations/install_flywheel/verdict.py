@@ -20,17 +20,17 @@ source = partial(question_factory.source, messages)
 KINDS = {Code.TIMING: ("angle", 0.1), Code.NUT: ("torque", 1.0), Code.RIM: ("length", 0.01), Code.AIR_GAP: ("length", 0.01)}
 
 
-def verdict(found: FlywheelInstallationAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: FlywheelInstallationAnalysis, questions: list[Question]) -> Verdict:
     """The worst of what is judged; then what is still to be answered."""
     worst = found.judged[0] if found.judged else None
     if worst and worst.call.state != State.IN:
         return _judged(found, worst)
     reason, values = _so_far(found)
     assumed = _assumed(found)
-    if asked and not asked[0].optional:
-        blued = asked[0].slot is not None and asked[0].slot.what in (Property.CONTACT_SHARE, Property.CONTACT_AT_LARGE_END)
+    if questions and not questions[0].optional:
+        blued = questions[0].slot is not None and questions[0].slot.what in (Property.CONTACT_SHARE, Property.CONTACT_AT_LARGE_END)
         return Verdict(State.WAIT, Code.BLUE_IT if blued else Code.GOING_ON, values, reason, "ask", assumed=assumed)
-    if asked:
+    if questions:
         return Verdict(State.WAIT, Code.OPTIONAL_LEFT, values, reason, "ask_or_skip", assumed=assumed)
     shift = found.shift_deg
     detail = "" if shift is None else "ahead" if shift > 0 else "back"

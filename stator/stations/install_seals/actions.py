@@ -48,9 +48,9 @@ def take_as_other(bound: BoundStation) -> None:
         request_remeasurement(bound, [found.in_hand.at(what)])
         value = measured.canonical or 0.0
         size = Quantity(value, measured.unit, value, measured.text, measured.kind)
-        slot = other.at(what)
+        fact_key = other.at(what)
         more = {"gauge": measured.gauge, "at": measured.taken_at, "attempt": bound.answers.attempt, "extra": measured.extra}
-        log.save_reading(bound.open_entry, measured.by, slot.key, size, new_key(), slot=slot, **more)
+        log.save_reading(bound.open_entry, measured.by, fact_key.key, size, new_key(), slot=fact_key, **more)
     bound.choose(**{TAB: other.seal.uid})
 
 

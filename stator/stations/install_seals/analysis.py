@@ -108,8 +108,8 @@ class SealFound:
     @property
     def runs_out_too_far(self) -> bool:
         """Return True if the shaft as trued runs out more than a lip follows."""
-        most, fact = self.runout_most_mm, self.runs_out
-        return most is not None and fact is not None and fact.value is not None and fact.value - (fact.uncertainty or 0.0) > most
+        highest, fact = self.runout_most_mm, self.runs_out
+        return highest is not None and fact is not None and fact.value is not None and fact.value - (fact.uncertainty or 0.0) > highest
 
     @property
     def is_the_one(self) -> bool:
@@ -133,8 +133,8 @@ class SealFound:
     @property
     def lip_by_rule(self) -> str:
         """Return the direction of the lip from what it retains; empty until answered."""
-        kept = self.said(Property.SEAL_KEEPS)
-        return lip_side(kept) if kept else ""
+        saved = self.said(Property.SEAL_KEEPS)
+        return lip_side(saved) if saved else ""
 
     @property
     def against_rule(self) -> bool:

@@ -36,11 +36,11 @@ def _section(of: SealFound, canvas: Canvas, x: float, unit: float) -> None:
     _lip(of, canvas, left, thick)
     sheet.text((face - 66 * unit, 120), str(messages.ON_DRAWING["outside"]), "quiet")
     sheet.text((back + 6 * unit, 120), str(messages.ON_DRAWING["inside"]), "quiet", "end" if unit < 0.8 else "start")
-    kept = of.said(Property.SEAL_KEEPS)
-    if kept:
-        tip, tail = (left + thick + 8, back + 34 * unit) if kept != "dirt" else (left - 8, face - 60 * unit)
+    saved = of.said(Property.SEAL_KEEPS)
+    if saved:
+        tip, tail = (left + thick + 8, back + 34 * unit) if saved != "dirt" else (left - 8, face - 60 * unit)
         sheet.arrow((tip, 226), (tail, 226), "hot bold", 12)
-        sheet.text(((tip + tail) / 2, 216), str(messages.ON_DRAWING[kept]), "halo hot strong", "middle")
+        sheet.text(((tip + tail) / 2, 216), str(messages.ON_DRAWING[saved]), "halo hot strong", "middle")
     behind = of.own.value(of.at(Property.BEARING_FACE_DEPTH))
     if behind is not None:
         ring = face + behind * PX * unit
@@ -70,8 +70,8 @@ def _sizes(of: SealFound, canvas: Canvas, x: float) -> None:
     sheet, seal, seat = canvas.sheet, of.seal, of.seating
     sheet.text((x, 420), trade(of.shaft_mm, of.bore_mm, seal.width_mm), "reading-label", "middle")
     code = "deep" if seat else "wanted" if seal.depth_mm else "flush"
-    said = format_message(messages.ON_DRAWING[code], {"depth": bare(mm(seat.depth_mm if seat else seal.depth_mm, 0.01))})
-    sheet.text((x, 446), said, "reading-label ink" if seat else "quiet", "middle")
+    text = format_message(messages.ON_DRAWING[code], {"depth": bare(mm(seat.depth_mm if seat else seal.depth_mm, 0.01))})
+    sheet.text((x, 446), text, "reading-label ink" if seat else "quiet", "middle")
     if seat and seat.gap_mm is not None:
         gap = format_message(messages.ON_DRAWING["gap"], {"gap": bare(mm(seat.gap_mm, 0.01))})
         sheet.text((x, 472), gap, "reading-label ink", "middle")
@@ -85,10 +85,10 @@ def _clock(of: SealFound, canvas: Canvas, centre: Point, radius: float) -> None:
     for index, clock in enumerate(CLOCKS):
         turn = math.radians(90 * index)
         at = (centre[0] + (radius + 30) * math.sin(turn), centre[1] - (radius + 24) * math.cos(turn) + 5)
-        slot = depth_of(seal, clock)
-        value = of.own.value(slot)
-        with canvas.question(slot):
-            if canvas.asked == slot:
+        fact_key = depth_of(seal, clock)
+        value = of.own.value(fact_key)
+        with canvas.question(fact_key):
+            if canvas.asked == fact_key:
                 sheet.circle((at[0], at[1] - 5), 22, "place")
             said, cls = (clock, "quiet") if value is None else (bare(mm(value, 0.01)), "reading-label ink")
             sheet.text(at, said, cls, "middle")

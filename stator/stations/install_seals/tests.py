@@ -57,10 +57,10 @@ class UnderTheLip(SealsCase):
         self.assertEqual([each.key for each in self.hands.work().warnings()], ["manual"])  # no speed on the card: nothing is said
         type(self.made.card).objects.filter(pk=self.made.card_id).update(wheel_rpm=15000)
         self.hands = Sealer(self.made)
-        said = {each.key: each.words for each in self.hands.work().warnings()}
-        self.assertIn("At 15.7 m/s a plain nitrile lip burns. What stands it: polyacrylate and fluoro-rubber.", said["fast"])
+        values = {each.key: each.words for each in self.hands.work().warnings()}
+        self.assertIn("At 15.7 m/s a plain nitrile lip burns. What stands it: polyacrylate and fluoro-rubber.", values["fast"])
         self.assertIn("Runout that a lip follows", [each.label for each in self.hands.work().sources()])
-        self.assertNotIn("runs-out", said)
+        self.assertNotIn("runs-out", values)
         trued = FactKey(CRANK, Property.CRANK_RUNOUT)
         for runout, far in ((0.05, False), (0.09, True)):
             fact = Fact(slot=trued, value=runout, text="", origin=Origin.MEASURED, kind="length", uncertainty=0.01)
@@ -69,27 +69,27 @@ class UnderTheLip(SealsCase):
 
 class TheSeals(SealsCase):
     def test_the_force_is_told_of_a_bare_metal_case_and_not_of_rubber(self):
-        self.assertIn(("Force", "not known"), [(trace.label, trace.value) for trace in self.hands.work().sources()])
+        self.assertIn(("Force", "not known"), [(source.label, source.value) for source in self.hands.work().sources()])
         self.hands.choose(case="metal")
-        force = next(trace for trace in self.hands.work().sources() if trace.label == "Force, metal case")
+        force = next(source for source in self.hands.work().sources() if source.label == "Force, metal case")
         self.assertTrue(force.estimated)
         self.assertIn("kN", force.value)
 
     def test_a_seal_of_another_place_is_stop_and_its_place_is_named(self):
         self.hands.one(self.drive, shaft="17", bore="40.1")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("stop", "Not this seal"))
-        self.assertIn("This one belongs at Output seal", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("stop", "Not this seal"))
+        self.assertIn("This one belongs at Output seal", verdict.reason)
         self.assertIn("is larger than its shaft", self.hands.of(self.drive, Property.SEAL_SHAFT, "50"))
 
     def test_the_lip_faces_what_is_kept_and_an_exception_needs_its_page(self):
         self.hands.one(self.drive, kept="dirt", way="inside")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("stop", "Lip faces the wrong way?"))
-        self.assertNotIn(depth_of(self.drive, "12").key, [ask.key for ask in self.hands.work().questions()])
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("stop", "Lip faces the wrong way?"))
+        self.assertNotIn(depth_of(self.drive, "12").key, [question.key for question in self.hands.work().questions()])
         self.hands.of(self.drive, Property.PAGE, "manual page 42")
         self.assertEqual(self.displayed_verdict().headline, "Drive the seal in")
-        self.assertIn("manual page 42", [trace.source for trace in self.hands.work().sources()])
+        self.assertIn("manual page 42", [source.source for source in self.hands.work().sources()])
 
     def test_another_way_than_the_card_says_is_raised(self):
         self.hands.one(self.drive, kept="dirt", way="outside")
@@ -99,9 +99,9 @@ class TheSeals(SealsCase):
     def test_depth_square_and_gap_are_judged(self):
         self.hands.one(self.drive)
         self.hands.depths(self.drive, "0.05", "0.0", "0.1", "0.05", behind="8.5")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("in", "Seal is seated"))
-        self.assertIn("1.40 mm clear of the bearing", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("in", "Seal is seated"))
+        self.assertIn("1.40 mm clear of the bearing", verdict.reason)
         for values, behind, words in (
             (("0.0", "0.0", "1.0", "0.0"), "", "Seal is crooked"),
             (("2.0", "2.0", "2.0", "2.0"), "", "Depth is out"),
@@ -158,8 +158,8 @@ class AsFound(SealsCase):
         for clock in CLOCKS:
             puller.answer(f"seal-depth@{clock}", "0.4")
         self.hands.one(self.drive)
-        ask = next(each for each in self.hands.work().current_questions if each.slot == depth_of(self.drive, "12"))
-        self.assertIsNone(ask.offer)
+        question = next(each for each in self.hands.work().current_questions if each.slot == depth_of(self.drive, "12"))
+        self.assertIsNone(question.offer)
         self.hands.depths(self.drive, "0.0", "0.0", "0.1", "0.0")
         known = self.hands.work().job_facts
         self.assertEqual(known.as_found(self.drive.part, Property.SEAL_DEPTH, depth_of(self.drive, "12").at).value, 0.4)

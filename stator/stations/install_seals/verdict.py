@@ -36,9 +36,9 @@ source = partial(question_factory.source, messages)
 STEP = 0.01
 
 
-def verdict(found: SealAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: SealAnalysis, questions: list[Question]) -> Verdict:
     """Return the verdict on the present seal; `asked` are its open questions."""
-    return _of(found, found.in_hand, bool(asked))
+    return _of(found, found.in_hand, bool(questions))
 
 
 def overall(found: SealAnalysis) -> Verdict:
@@ -59,10 +59,10 @@ def _of(found: SealAnalysis, of: SealFound, asked: bool) -> Verdict:
     if not of.is_the_one:
         sizes = {"shaft": trade(seal.shaft_mm), "bore": trade(seal.bore_mm)}
         values = {"seal": seal.name, "other": of.belongs_at, **sizes}
-        ways = (Alternative(of.at(Property.SEAL_SHAFT)), Alternative(of.at(Property.SEAL_BORE)), Alternative(page="card"))
+        alternatives = (Alternative(of.at(Property.SEAL_SHAFT)), Alternative(of.at(Property.SEAL_BORE)), Alternative(page="card"))
         if of.belongs_at:
-            return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_at", ways=ways[:2])
-        return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_nowhere", ways=ways)
+            return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_at", ways=alternatives[:2])
+        return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_nowhere", ways=alternatives)
     if of.against_rule and not of.page:
         turned = (Alternative(of.at(Property.SEAL_LIP), code="turned"), Alternative(of.at(Property.PAGE), code="by_page"))
         return Verdict(State.STOP, Code.WRONG_WAY, {"facing": messages.FACING[of.lip_by_rule]}, ways=turned)
@@ -86,20 +86,20 @@ def _flush(of: SealFound) -> tuple[MessageRef, ...]:
 
 
 def _seated(found: SealAnalysis, of: SealFound, seat: SealSeat) -> Verdict:
-    wanted = of.seal.depth_mm
-    scale = Scale(seat.depth_mm, of.depth_uncertainty, wanted - DEPTH_MM, wanted + DEPTH_MM, "mm", 2)
+    needed = of.seal.depth_mm
+    scale = Scale(seat.depth_mm, of.depth_uncertainty, needed - DEPTH_MM, needed + DEPTH_MM, "mm", 2)
     judged = (
         (seat.clear, Code.TOUCHES, Code.TOUCH_CLOSE, "out_a_little"),
         (seat.square, Code.CROOKED, Code.SQUARE_CLOSE, "other_side"),
         (seat.depth, Code.DEPTH_OUT, Code.DEPTH_CLOSE, "deeper"),
     )
-    known = [(call, out, close, move) for call, out, close, move in judged if call]
-    call, out, close, move = min(known, key=lambda each: severity(each[0].state))
-    if call.state != State.IN:
-        values = {**limit_values(call, "length", STEP), "deepest": seat.deepest}
-        code = out if call.state == State.OUT else close
-        ways = tuple(Alternative(depth_of(of.seal, clock), code="depth", values={"clock": clock}) for clock in CLOCKS)
-        return from_conformity(call, code, values=values, next=move, scale=scale, assumed=_flush(of), ways=ways)
+    known = [(judgment, out, close, move) for judgment, out, close, move in judged if judgment]
+    judgment, out, close, move = min(known, key=lambda each: severity(each[0].state))
+    if judgment.state != State.IN:
+        values = {**limit_values(judgment, "length", STEP), "deepest": seat.deepest}
+        code = out if judgment.state == State.OUT else close
+        alternatives = tuple(Alternative(depth_of(of.seal, clock), code="depth", values={"clock": clock}) for clock in CLOCKS)
+        return from_conformity(judgment, code, values=values, next=move, scale=scale, assumed=_flush(of), ways=alternatives)
     onward = next_seal(found)
     values = {"depth": mm(seat.depth_mm, STEP), "lean": mm(seat.lean_mm, STEP)}
     if seat.gap_mm is not None:
@@ -141,18 +141,18 @@ def _lips(of: SealFound) -> list[Any]:
 def results(found: SealAnalysis) -> Iterator[DerivedValue]:
     """Depth, squareness and gap of each seal that is in."""
     for each in found.seals:
-        seat, slot = each.seating, each.at(Property.SEAL_DEPTH)
+        seat, fact_key = each.seating, each.at(Property.SEAL_DEPTH)
         if seat is None:
             continue
-        wanted = each.seal.depth_mm
-        low, high = mm(wanted - DEPTH_MM, STEP), mm(wanted + DEPTH_MM, STEP)
+        needed = each.seal.depth_mm
+        low, high = mm(needed - DEPTH_MM, STEP), mm(needed + DEPTH_MM, STEP)
         rule = MessageRef("shop_rule")
-        yield DerivedValue(slot, "mean depth", mm(seat.depth_mm, STEP), None, low, high, rule, seat.depth.state)
+        yield DerivedValue(fact_key, "mean depth", mm(seat.depth_mm, STEP), None, low, high, rule, seat.depth.state)
         limit = mm(seat.square.values["limit"], STEP)
-        yield DerivedValue(slot, "lean", mm(seat.lean_mm, STEP), None, None, limit, rule, seat.square.state)
+        yield DerivedValue(fact_key, "lean", mm(seat.lean_mm, STEP), None, None, limit, rule, seat.square.state)
         if seat.gap_mm is not None and seat.clear:
             limit = mm(seat.clear.values["limit"], STEP)
-            yield DerivedValue(slot, "gap", mm(seat.gap_mm, STEP), None, limit, None, rule, seat.clear.state)
+            yield DerivedValue(fact_key, "gap", mm(seat.gap_mm, STEP), None, limit, None, rule, seat.clear.state)
 
 
 def sources(found: SealAnalysis) -> Iterator[Source]:

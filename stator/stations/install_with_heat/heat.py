@@ -143,18 +143,18 @@ class HeatState:
         return FactKey(ENGINE if what in OF_THE_HEAT else self.hot_part, what, at)
 
     def value(self, what: Property, at: Location = ANYWHERE) -> float | None:
-        slot = self.slot(what, at)
+        fact_key = self.slot(what, at)
         if what in AS_BEFORE:
-            return next((value for attempt in range(self.attempt, 0, -1) if (value := self.own.value(slot, attempt)) is not None), None)
-        return self.own.value(slot, self.attempt if what in EACH_HEAT else None)
+            return next((value for attempt in range(self.attempt, 0, -1) if (value := self.own.value(fact_key, attempt)) is not None), None)
+        return self.own.value(fact_key, self.attempt if what in EACH_HEAT else None)
 
     def is_as_before(self, what: Property) -> bool:
         """Return True if an earlier heat was set so, and this one has not been set otherwise."""
         return self.attempt > 1 and self.value(what) is not None
 
     def said(self, what: Property, at: Location = ANYWHERE) -> str:
-        slot = self.slot(what, at)
-        return self.own.said(slot, self.attempt if what in EACH_HEAT else None)
+        fact_key = self.slot(what, at)
+        return self.own.said(fact_key, self.attempt if what in EACH_HEAT else None)
 
     @cached_property
     def hot(self) -> list[MeasuredReading]:

@@ -90,8 +90,8 @@ def _heating(fit: SeatFit, wishes: PlanOptions, shop: Shop, room_c: float, heat_
     if heater.method in LOCAL_METHODS:
         if fit.onto_shaft:
             return Heating(heater.method)
-        unsure = (LOCAL_OPENING.high - LOCAL_OPENING.low) / 4
-        return Heating(heater.method, None, None, shop.local_opening, unsure)
+        uncertainty = (LOCAL_OPENING.high - LOCAL_OPENING.low) / 4
+        return Heating(heater.method, None, None, shop.local_opening, uncertainty)
     settles_c = heat_c
     film = film_w_m2k(OVEN_FILM[heater.fan])
     if heater.method == Heater.Method.HOT_PLATE and heat_c is not None:

@@ -47,16 +47,16 @@ def ways_on(trouble: BadInput) -> tuple[Alternative, ...]:
 
 def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[SafetyWarning]:
     """Return the checks before anything is hot or cold."""
-    wanted = ["dry"]
+    needed = ["dry"]
     if heater and heater.cooks_food:
-        wanted.append("food")
+        needed.append("food")
     if heater and heater.method == Heater.Method.TORCH:
-        wanted.append("flame")
+        needed.append("flame")
     if Chiller.Method.DRY_ICE in chilled_by:
-        wanted.append("ice")
+        needed.append("ice")
     if Chiller.Method.SPRAY in chilled_by:
-        wanted.append("spray")
-    return [SafetyWarning(key, str(messages.CHECKS[key][0]), messages.CHECKS[key][1]) for key in wanted]
+        needed.append("spray")
+    return [SafetyWarning(key, str(messages.CHECKS[key][0]), messages.CHECKS[key][1]) for key in needed]
 
 
 def of_limit(limit: Limit) -> dict[str, Any]:
@@ -185,8 +185,8 @@ def wanted_method(chosen: str) -> Method:
 
 
 def air(table: Any, heated: HeatState, quiet: bool) -> Question:
-    slot = heated.slot(Property.AIR_TEMPERATURE)
-    return question(table, slot, optional=True, quiet=quiet, resolution=1.0, example="21")
+    fact_key = heated.slot(Property.AIR_TEMPERATURE)
+    return question(table, fact_key, optional=True, quiet=quiet, resolution=1.0, example="21")
 
 
 def heats(outer: str, room_c: float, key: str, value: float) -> None:

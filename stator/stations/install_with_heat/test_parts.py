@@ -106,8 +106,8 @@ class TradeWords(SimpleTestCase):
             self.assertEqual(show(chance(confidence)), words)
 
     def test_more_than_99_percent_needs_a_temperature_read_by_contact(self):
-        said = [show(chance(value, measured=True)) for value in (1.0, 0.991, 0.99, 0.96, 0.93)]
-        self.assertEqual(said, ["more than 99 %", "more than 99 %", "more than 95 %", "more than 95 %", "90 %"])
+        texts = [show(chance(value, measured=True)) for value in (1.0, 0.991, 0.99, 0.96, 0.93)]
+        self.assertEqual(texts, ["more than 99 %", "more than 99 %", "more than 95 %", "more than 95 %", "90 %"])
 
     def test_a_time_is_shown_no_finer_than_a_fifth_of_its_half_width(self):
         for seconds, half, words in (
@@ -125,9 +125,9 @@ class TradeWords(SimpleTestCase):
             self.assertEqual(show(duration(seconds, half)), words, (seconds, half))
 
     def test_a_promise_is_rounded_down_and_a_minimum_up(self):
-        self.assertEqual([show(duration(239, 60, way)) for way in ("down", "nearest", "up")], ["3:50", "4 min", "4 min"])
-        self.assertEqual([show(duration(231, 60, way)) for way in ("down", "nearest", "up")], ["3:50", "3:50", "4 min"])
-        self.assertEqual([show(rough(newton_metres(48.6), way)) for way in ("down", "up")], ["48 N·m", "49 N·m"])
+        self.assertEqual([show(duration(239, 60, toward)) for toward in ("down", "nearest", "up")], ["3:50", "4 min", "4 min"])
+        self.assertEqual([show(duration(231, 60, toward)) for toward in ("down", "nearest", "up")], ["3:50", "3:50", "4 min"])
+        self.assertEqual([show(rough(newton_metres(48.6), toward)) for toward in ("down", "up")], ["48 N·m", "49 N·m"])
 
     def test_the_steps_at_their_edges(self):
         self.assertEqual(
@@ -169,13 +169,13 @@ class Choices(TestCase):
         self.assertEqual(work.analysis.plan.setup.heating.opening, 0.5)
         self.assertIsNone(work.analysis.plan.soak)
         self.assertIn("by thermometer", work.displayed_verdict().next_step)
-        self.assertNotIn("heater-setting", [ask.key for ask in work.questions()])
+        self.assertNotIn("heater-setting", [question.key for question in work.questions()])
         self.assertIn("boss alone opens 50 %", next(each for each in work.sources() if each.label == "Case opens").source)
 
     def test_freeze_spray_and_dry_ice_bring_their_own_cautions(self):
         for method, word in (("spray", "remove heat sources"), ("dry_ice", "can suffocate")):
             self.hands.choose(chiller=str(Chiller.objects.get(method=method).pk))
-            self.assertTrue(any(word in caution.words and caution.required for caution in self.hands.work().checks()), method)
+            self.assertTrue(any(word in warning.words and warning.required for warning in self.hands.work().checks()), method)
 
     def test_no_heat_and_no_cold_leaves_nothing_to_wait_for(self):
         Seat.objects.update(code="F7")
@@ -193,7 +193,7 @@ class Choices(TestCase):
 
     def test_an_oven_that_also_cooks_food_asks_before_it_opens(self):
         Heater.objects.filter(method="oven").update(cooks_food=True)
-        self.assertTrue(any(caution.key == "food" and caution.required for caution in self.hands.work().checks()))
+        self.assertTrue(any(warning.key == "food" and warning.required for warning in self.hands.work().checks()))
 
     def test_a_choice_that_is_not_on_the_shelf_is_refused(self):
         self.assertIn("not on the shelf", self.hands.choose(heater="999"))
@@ -292,7 +292,7 @@ class ThroughAndCirclip(TestCase):
         self.assertEqual(hands.work().displayed_verdict().headline, "Not home")
         hands.keep("depth6", "3.04")
         self.assertEqual(hands.work().displayed_verdict().headline, "Seated")
-        self.assertNotIn(hands.key("cold"), [ask.key for ask in hands.work().questions()])
+        self.assertNotIn(hands.key("cold"), [question.key for question in hands.work().questions()])
 
     def test_a_circlip_that_is_loose_means_it_is_not_home(self):
         hands = self.home(stop="circlip", code="F7")

@@ -105,9 +105,9 @@ class Planned(OneHeat):
 
     def test_a_flame_takes_over_no_setting_of_the_oven(self):
         torch = Heater(pk=5, name="Torch", method="torch")
-        shelves = replace(SHELVES, heaters=(OVEN, torch))
+        equipment = replace(SHELVES, heaters=(OVEN, torch))
         own = EntryData((read(FactKey(ENGINE, Property.HEATER_SETTING), 95),), chosen={"heater": "5"})
-        given = StationInput(self.seat.card, Facts(), own, shelves, Shop(handling_s=20), self.seat, now=NOW)
+        given = StationInput(self.seat.card, Facts(), own, equipment, Shop(handling_s=20), self.seat, now=NOW)
         self.assertIsNone(one_seat(given).planned.heat_c)
 
     def test_a_flame_is_less_even_than_a_hot_plate_and_that_than_an_oven(self):
@@ -162,9 +162,9 @@ class Planned(OneHeat):
 
 
 class Under(OneHeat):
-    def hot(self, shown, minutes=0.0, **told):
-        told = {"true_c": shown, "low_c": shown - 2, "high_c": shown + 2, "trusted": True, "means": "contact", **told}
-        return read(self.slot(Property.HOT_TEMPERATURE), shown, minutes, kind="temperature", corrected=told)
+    def hot(self, shown, minutes=0.0, **values):
+        values = {"true_c": shown, "low_c": shown - 2, "high_c": shown + 2, "trusted": True, "means": "contact", **values}
+        return read(self.slot(Property.HOT_TEMPERATURE), shown, minutes, kind="temperature", corrected=values)
 
     def test_it_waits_for_what_is_not_in_yet_and_for_what_is_not_there_yet(self):
         self.assertEqual(self.said(clocks=[clock("chill", 5)]).next, "not_in_wait")

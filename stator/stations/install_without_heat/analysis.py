@@ -165,8 +165,8 @@ class ColdFitAnalysis:
             pair = fit_of_limits(measured_um(self.ring_size[0], self.nominal_mm, self.ring_size[1]), seat)
         else:
             return None
-        least, most = pair.min_interference_mm, pair.max_interference_mm
-        return least, (least + most) / 2, most
+        lowest, highest = pair.min_interference_mm, pair.max_interference_mm
+        return lowest, (lowest + highest) / 2, highest
 
     @property
     def holds_nothing(self) -> bool:
@@ -191,10 +191,10 @@ class ColdFitAnalysis:
     @cached_property
     def cold(self) -> ColdFit | None:
         """Return the parts of the fit; None if the interference is unknown."""
-        grip = self.grip_mm
-        if grip is None:
+        interference = self.grip_mm
+        if interference is None:
             return None
-        return cold_fit(self.given.card, self.seat, self.bearing, grip, self.wall_mm, oiled=self.is_oiled)
+        return cold_fit(self.given.card, self.seat, self.bearing, interference, self.wall_mm, oiled=self.is_oiled)
 
     @cached_property
     def force(self) -> Estimate | None:

@@ -54,8 +54,8 @@ def _boss(found: ColdFitAnalysis, canvas: Canvas, middle: float, unit: float) ->
     canvas.sheet.dimension((middle + outside, y), (middle + outside + wall, y), "")
     code = "wall" if found.known_wall else "wall_typical"
     link = canvas.link(found.slot(Property.WALL_THICKNESS))
-    said = format_message(messages.ON_DRAWING[code], {"wall": mm(found.wall_mm, 0.1)})
-    canvas.labels.at([((middle + outside - 20, y + 22), "middle")], said, "strong" if found.known_wall else "quiet", rank=2, link=link)
+    text = format_message(messages.ON_DRAWING[code], {"wall": mm(found.wall_mm, 0.1)})
+    canvas.labels.at([((middle + outside - 20, y + 22), "middle")], text, "strong" if found.known_wall else "quiet", rank=2, link=link)
 
 
 def _shaft(found: ColdFitAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
@@ -106,8 +106,8 @@ def _driver(canvas: Canvas, middle: float, unit: float, top: float) -> None:
 def _pushed(found: ColdFitAnalysis, canvas: Canvas, middle: float, top: float) -> None:
     canvas.sheet.arrow((middle, top - 14), (middle, top - 74), "ink bold", 12)
     code = "onto" if found.onto_shaft else "push"
-    said = format_message(messages.ON_DRAWING[code], {"side": messages.SIDE[found.seat.loads_from]})
-    canvas.labels.at([((middle + 14, top - 62), "start")], said, "strong ink", rank=1)
+    text = format_message(messages.ON_DRAWING[code], {"side": messages.SIDE[found.seat.loads_from]})
+    canvas.labels.at([((middle + 14, top - 62), "start")], text, "strong ink", rank=1)
     stop = messages.ON_DRAWING["even" if found.is_through else "stop"]
     canvas.labels.at([((18, FLOOR + 76), "start")], format_message(stop, {"stop": found.seat.get_stop_display()}), "quiet", rank=2)
 
@@ -120,15 +120,15 @@ def _clocks(found: ColdFitAnalysis, canvas: Canvas, centre: Point) -> None:
     canvas.sheet.circle(centre, radius, "bore")
     named = str(messages.ON_DRAWING["lies" if found.went_in else "starts"])
     canvas.labels.at([((centre[0], centre[1] - radius - 36), "middle")], named, "quiet", rank=2)
-    ways = ((0, -1, "middle"), (1, 0, "start"), (0, 1, "middle"), (-1, 0, "end"))
-    for clock, (right, below, anchor) in zip(CLOCKS, ways, strict=True):
+    offsets = ((0, -1, "middle"), (1, 0, "start"), (0, 1, "middle"), (-1, 0, "end"))
+    for clock, (right, below, anchor) in zip(CLOCKS, offsets, strict=True):
         at = Location(clock=clock, stage=stage)
         fact = found.fact(what, at)
         known = fact is not None and fact.value is not None
-        said = bare(mm(fact.value or 0.0, 0.01)) if fact and known else str(clock)
+        text = bare(mm(fact.value or 0.0, 0.01)) if fact and known else str(clock)
         place = (centre[0] + right * (radius + 6), centre[1] + below * (radius + 13) + 5)
         cls = "reading-label ink" if known else "quiet"
-        canvas.labels.at([(place, anchor)], said, cls, rank=1, link=canvas.link(found.slot(what, at)))
+        canvas.labels.at([(place, anchor)], text, cls, rank=1, link=canvas.link(found.slot(what, at)))
 
 
 def _force(found: ColdFitAnalysis, canvas: Canvas) -> None:
@@ -141,10 +141,10 @@ def _force(found: ColdFitAnalysis, canvas: Canvas) -> None:
         canvas.sheet.text(((left + right) / 2, y - 14), str(messages.ON_DRAWING["unknown"]), "quiet", "middle")
         return
     able = found.able_n
-    most = 1.15 * max(force.high, able if able and able < 4 * force.high else 0.0, 1.0)
+    highest = 1.15 * max(force.high, able if able and able < 4 * force.high else 0.0, 1.0)
 
     def x(newton: float) -> float:
-        return left + (right - left) * min(newton, most) / most
+        return left + (right - left) * min(newton, highest) / highest
 
     canvas.sheet.rect(x(force.low), y - 18, max(x(force.high) - x(force.low), 2.0), 18, "window")
     canvas.sheet.line((x(force.likely), y - 22), (x(force.likely), y + 4), "ink bold")
@@ -152,7 +152,7 @@ def _force(found: ColdFitAnalysis, canvas: Canvas) -> None:
     canvas.sheet.text(((x(force.low) + x(force.high)) / 2, y - 26), said, "reading-label ink", "middle")
     if able:
         at = x(able)
-        if able <= most:
+        if able <= highest:
             canvas.sheet.shape([(at, y), (at - 7, y + 14), (at + 7, y + 14)], "ink solid")
         else:
             canvas.sheet.arrow((right, y + 12), (right - 34, y + 12), "ink bold", 10)

@@ -33,9 +33,9 @@ def questions(found: ColdFitAnalysis) -> list[Question]:
     if found.trouble or found.holds_nothing:
         return asked
     for clock in CLOCKS:
-        slot = found.slot(Property.SEATING_DEPTH, Location(clock=clock, stage=STARTING))
+        fact_key = found.slot(Property.SEATING_DEPTH, Location(clock=clock, stage=STARTING))
         more: dict[str, Any] = {"optional": True, "quiet": bool(found.outcome), "example": "9.6", "gauges": ("calliper",)}
-        asked.append(ask(slot, {"clock": clock}, text=messages.STANDS[0], where=messages.STANDS[1], **more))
+        asked.append(ask(fact_key, {"clock": clock}, text=messages.STANDS[0], where=messages.STANDS[1], **more))
     asked += _what_it_took(found)
     asked.append(ask(found.slot(Property.FIT_OUTCOME), quiet=bool(found.unchecked)))
     if found.outcome:
@@ -50,19 +50,19 @@ def _sizes(found: ColdFitAnalysis, quiet: bool) -> list[Question]:
     skip = known.measured_at if known.measured_here is None and known.is_measured_before else ""
     asked = []
     for what in (Property.SEAT_SIZE, Property.RING_SIZE):
-        slot = found.slot(what)
+        fact_key = found.slot(what)
         more: dict[str, Any] = {"optional": True, "quiet": quiet, "measure_again": True, "text": named[what]}
         more["gauges"] = ("bore",) if what == Property.SEAT_SIZE else ("micrometer",)
-        more |= {"example": f"{found.nominal_mm:.3f}", "check": partial(_near, slot.key, found.nominal_mm)}
+        more |= {"example": f"{found.nominal_mm:.3f}", "check": partial(_near, fact_key.key, found.nominal_mm)}
         if what == Property.SEAT_SIZE and skip:
             more["skip_means"] = format_message(messages.MEASURED_AT, {"station": station_name(skip)})
         if what == Property.RING_SIZE and found.bearing.is_drawn_cup:
             more |= {"where": messages.CUP_FREE, "skip_means": str(messages.CUP_UNKNOWN)}
-        asked.append(ask(slot, **more))
+        asked.append(ask(fact_key, **more))
     if not found.onto_shaft and not found.given.facts.best(found.seat.part, Property.WALL_THICKNESS):
-        slot = found.slot(Property.WALL_THICKNESS)
+        fact_key = found.slot(Property.WALL_THICKNESS)
         skip_means = format_message(messages.WALL_TYPICAL, {"wall": mm(found.wall_mm, 0.1)})
-        asked.append(ask(slot, optional=True, quiet=quiet, example="8", resolution=0.1, gauges=("calliper",), skip_means=skip_means))
+        asked.append(ask(fact_key, optional=True, quiet=quiet, example="8", resolution=0.1, gauges=("calliper",), skip_means=skip_means))
     return asked
 
 
@@ -97,13 +97,13 @@ def _what_it_took(found: ColdFitAnalysis) -> list[Question]:
         return [ask(found.slot(Property.PRESS_PEAK), example="1200", resolution=100.0, **more)]
     if found.way != DRAW:
         return []
-    wanted = (
+    needed = (
         format_message(messages.TURNS_WANTED, {"turns": whole_turns(found.draw.turns)})
         if found.draw
         else messages.WHERE[Property.SCREW_TURNS_DONE]
     )
     return [
-        ask(found.slot(Property.SCREW_TURNS_DONE), where=wanted, example="8", resolution=0.5, **more),
+        ask(found.slot(Property.SCREW_TURNS_DONE), where=needed, example="8", resolution=0.5, **more),
         ask(found.slot(Property.SCREW_TORQUE), example="12", resolution=1.0, **more),
     ]
 

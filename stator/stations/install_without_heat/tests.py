@@ -30,8 +30,8 @@ class Pusher(AtSeat):
         return next(each for each in slots if each.at.clock == int(clock.rstrip("s")) and bool(each.at.stage) == clock.endswith("s"))
 
     def says(self, *answers):
-        for ask, text in answers:
-            super().answer(self.slot(ask).key, text)
+        for question, text in answers:
+            super().answer(self.slot(question).key, text)
 
     def starts(self, *depths):
         self.says(*((f"seating-depth@{clock}s", str(depth)) for clock, depth in zip((12, 3, 6, 9), depths, strict=True)))

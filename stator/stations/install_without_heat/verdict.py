@@ -39,20 +39,20 @@ source = partial(question_factory.source, messages)
 HEAT = (Alternative(station="heat-and-drop"),)  # no way on for a drawn cup, which has no size to reckon heat with
 
 
-def verdict(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: ColdFitAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if found.outcome:
-        return _after(found, asked)
+        return _after(found, questions)
     if found.trouble:
         return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, ways=(Alternative(page="card"),))
     if found.seat_known.is_condemned:
         return Verdict(State.STOP, Code.SEAT_IS_OUT, ways=(Alternative(station="inspect"), Alternative(page="run")))
     if found.holds_nothing and found.seat_known.mend != COMPOUND:
-        ways = (Alternative(found.slot(Property.SEAT_SIZE)), Alternative(station="inspect"))
-        return Verdict(State.OUT, Code.NOTHING_HOLDS, _grip(found), "no_grip", "mend", ways=ways)
+        alternatives = (Alternative(found.slot(Property.SEAT_SIZE)), Alternative(station="inspect"))
+        return Verdict(State.OUT, Code.NOTHING_HOLDS, _grip(found), "no_grip", "mend", ways=alternatives)
     if found.starts is not None:
-        return _started(found, asked)
-    return _plan(found, asked)
+        return _started(found, questions)
+    return _plan(found, questions)
 
 
 def _forces(force: Estimate) -> dict[str, Any]:
@@ -60,8 +60,8 @@ def _forces(force: Estimate) -> dict[str, Any]:
 
 
 def _grip(found: ColdFitAnalysis) -> dict[str, Any]:
-    least, _, most = found.grip_mm or (0.0, 0.0, 0.0)
-    return {"least": mm(least), "most": mm(most)}
+    lowest, _, highest = found.grip_mm or (0.0, 0.0, 0.0)
+    return {"least": mm(lowest), "most": mm(highest)}
 
 
 def _assumed(found: ColdFitAnalysis) -> tuple[MessageRef, ...]:
@@ -73,10 +73,10 @@ def _assumed(found: ColdFitAnalysis) -> tuple[MessageRef, ...]:
     return (*marking, *code, *wall, *metal)
 
 
-def _plan(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
+def _plan(found: ColdFitAnalysis, questions: list[Question]) -> Verdict:
     """Before it is started: the force, and whether heat would do it better."""
     how = _how(found)
-    step = "required" if found.unchecked and not _sizes_open(asked) else "ask" if _sizes_open(asked) else "push"
+    step = "required" if found.unchecked and not _sizes_open(questions) else "ask" if _sizes_open(questions) else "push"
     values: dict[str, Any] = {**how, "required": _required(found)}
     if found.force is None or found.instead is None:
         return Verdict(State.WAIT, Code.FORCE_UNKNOWN, values, "cup_unknown", step, assumed=_assumed(found))
@@ -94,8 +94,13 @@ def _plan(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
     codes = () if found.bearing.is_drawn_cup else found.instead.codes
     warmer = () if found.bearing.is_drawn_cup else HEAT
     if able is not None and found.force.likely > able:
-        ways, move = (*warmer, Alternative(choice="way"), Alternative(page="run")), "another_way" if found.bearing.is_drawn_cup else warm
-        return Verdict(State.STOP, Code.NOT_COLD, {**values, "way": messages.WAY[found.way]}, "beyond_reach", move, ways=ways, **more)
+        alternatives, move = (
+            (*warmer, Alternative(choice="way"), Alternative(page="run")),
+            "another_way" if found.bearing.is_drawn_cup else warm,
+        )
+        return Verdict(
+            State.STOP, Code.NOT_COLD, {**values, "way": messages.WAY[found.way]}, "beyond_reach", move, ways=alternatives, **more
+        )
     if codes:
         values |= {
             "stress": stress(found.instead.stress_mpa),
@@ -106,9 +111,9 @@ def _plan(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
     return Verdict(State.IN, Code.GOES, values, "takes", step, "screw" if found.draw else "", **more)
 
 
-def _sizes_open(asked: list[Question]) -> bool:
+def _sizes_open(questions: list[Question]) -> bool:
     """Return True if sizes or a screw are asked, before anything is pushed."""
-    first = asked[0].slot if asked else None
+    first = questions[0].slot if questions else None
     return bool(first and not (first.what == Property.SEATING_DEPTH or first.what == Property.FIT_OUTCOME))
 
 
@@ -139,17 +144,17 @@ def _limit(call: Conformity) -> dict[str, Any]:
     return limit_values(call, "length", 0.01)
 
 
-def _started(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
+def _started(found: ColdFitAnalysis, questions: list[Question]) -> Verdict:
     """Return the verdict on its position at the start."""
-    call = found.starts
-    assert call is not None
-    values = {**_how(found), **_limit(call), "required": _required(found), "high_at": _highest(found)}
-    if call.state == State.OUT:
+    judgment = found.starts
+    assert judgment is not None
+    values = {**_how(found), **_limit(judgment), "required": _required(found), "high_at": _highest(found)}
+    if judgment.state == State.OUT:
         again = Alternative(found.slot(Property.SEATING_DEPTH, Location(clock=CLOCKS[0], stage=STARTING)))
-        return Verdict(State.OUT, Code.STARTS_CROOKED, values, call.code, "start_again", ways=(again,))
-    code = Code.STARTED if call.state == State.IN else Code.STARTS_UNSURE
+        return Verdict(State.OUT, Code.STARTS_CROOKED, values, judgment.code, "start_again", ways=(again,))
+    code = Code.STARTED if judgment.state == State.IN else Code.STARTS_UNSURE
     step = "required" if found.unchecked else "by_screw" if found.draw else "on"
-    return Verdict(State(call.state), code, values, call.code, step, "watch" if found.force else "", assumed=_assumed(found))
+    return Verdict(State(judgment.state), code, values, judgment.code, step, "watch" if found.force else "", assumed=_assumed(found))
 
 
 def _highest(found: ColdFitAnalysis) -> int:
@@ -158,22 +163,22 @@ def _highest(found: ColdFitAnalysis) -> int:
     return max(CLOCKS, key=lambda clock: (depths[clock].value or 0.0) if depths[clock] else 0.0)  # type: ignore[union-attr]
 
 
-def _after(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
+def _after(found: ColdFitAnalysis, questions: list[Question]) -> Verdict:
     """Return whether it is seated, and whether the force agrees with the expected one."""
     values: dict[str, Any] = {**_how(found), **(_forces(found.force) if found.force else {}), "way": messages.WAY[found.way]}
     if found.outcome in FAILED:
-        ways = (
+        alternatives = (
             (Alternative(station="inspect"), Alternative(page="run"))
             if found.outcome == LOOSE
             else ()
             if found.bearing.is_drawn_cup
             else HEAT
         )
-        return Verdict(State.OUT, FAILED[found.outcome], values, found.outcome, f"after_{found.outcome}", ways=ways)
+        return Verdict(State.OUT, FAILED[found.outcome], values, found.outcome, f"after_{found.outcome}", ways=alternatives)
     if found.by_screw == "binds" and found.draw:
         values |= {"done": whole_turns(found.turned or 0.0), "felt": newton_metres(found.felt_nm or 0.0)}
         return Verdict(State.OUT, Code.BINDS, values, "binds", "back_it_out", ways=(Alternative(found.slot(Property.SCREW_TURNS_DONE)),))
-    if any(not ask.optional for ask in asked):
+    if any(not question.optional for question in questions):
         detail = "short_turns" if found.by_screw == "goes_on" else ""
         done = {"done": whole_turns(found.turned or 0.0)}
         return Verdict(State.WAIT, Code.IS_IT_HOME, {**values, **done}, "not_checked", "ask", detail)
@@ -228,11 +233,13 @@ def derived(found: ColdFitAnalysis) -> Iterator[Finding]:
 def sources(found: ColdFitAnalysis) -> Iterator[Source]:
     if found.trouble:
         return
-    grip, cold = found.grip_mm, found.cold
-    if grip and cold and found.force and found.instead:
+    interference, cold = found.grip_mm, found.cold
+    if interference and cold and found.force and found.instead:
         by = found.fit.outer.words if found.fit else found.seat.code
         yield source(
-            "grip", band(mm(grip[0]), mm(grip[2])), {"seat": by, "ring": found.fit.inner.words if found.fit else messages.MEASURED}
+            "grip",
+            band(mm(interference[0]), mm(interference[2])),
+            {"seat": by, "ring": found.fit.inner.words if found.fit else messages.MEASURED},
         )
         yield source("force", rough_band(newtons(found.force.low), newtons(found.force.high)), {"basis": from_table(found.force.basis)})
         measured = found.known_wall is not None or found.onto_shaft
@@ -259,7 +266,7 @@ def sources(found: ColdFitAnalysis) -> Iterator[Source]:
 
 def result(found: ColdFitAnalysis) -> dict[str, Any]:
     """Return the basis of the verdict and its outcome, with units in the names: `fit-cold/1`."""
-    grip, force, seated, draw = found.grip_mm, found.force, found.seated, found.draw
+    interference, force, seated, draw = found.grip_mm, found.force, found.seated, found.draw
     return {
         "schema": "fit-cold/1",
         "core_version": core_version,
@@ -267,7 +274,7 @@ def result(found: ColdFitAnalysis) -> dict[str, Any]:
         "bearing": found.bearing.designation,
         "way": found.way,
         "oiled": found.is_oiled,
-        "interference_mm": [round(each, 4) for each in grip] if grip else None,
+        "interference_mm": [round(each, 4) for each in interference] if interference else None,
         "wall_mm": None if found.onto_shaft else round(found.wall_mm, 2),
         "wall_measured": found.known_wall is not None,
         "force_n": [round(each) for each in (force.low, force.likely, force.high)] if force else None,

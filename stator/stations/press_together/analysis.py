@@ -75,7 +75,7 @@ class PressTogetherAnalysis(PressJointAnalysis):
 
     @cached_property
     def widths(self) -> list[Fact]:
-        return [fact for slot in WIDTHS if (fact := self.own.fact(slot))]
+        return [fact for fact_key in WIDTHS if (fact := self.own.fact(fact_key))]
 
     @property
     def angle_before(self) -> float | None:

@@ -56,8 +56,10 @@ def asks(found: PressTogetherAnalysis) -> list[Question]:
     asked.append(questions.peak(messages, found))
     if past:
         asked += [
-            question_factory.question(messages, slot, {"where": messages.WEB_PLACE[slot.at.angle_deg or 0.0]}, measure_again=True, **thick)
-            for slot in WIDTHS
+            question_factory.question(
+                messages, fact_key, {"where": messages.WEB_PLACE[fact_key.at.angle_deg or 0.0]}, measure_again=True, **thick
+            )
+            for fact_key in WIDTHS
         ]
         asked.append(
             question_factory.question(messages, SIDE_PLAY, measure_again=True, example="0.30", resolution=0.01, gauges=("feeler",))
@@ -74,12 +76,14 @@ def call(found: PressTogetherAnalysis, asked: list[Question]) -> Verdict:
         return before
     assert found.plan is not None
     if found.evidence is None and found.rod_turned:
-        said = {"side": found.card.side(found.rod_turned)}
-        return Verdict(State.STOP, Code.ROD_TURNED, said, ways=(Alternative(OIL_SLOT),))
+        values = {"side": found.card.side(found.rod_turned)}
+        return Verdict(State.STOP, Code.ROD_TURNED, values, ways=(Alternative(OIL_SLOT),))
     if found.evidence is None:
         if found.holds_nothing and found.grip:
-            ways = (Alternative(page="run"), Alternative(station="inspect"))
-            return Verdict(State.STOP, Code.NO_GRIP, {"interference": mm(found.grip.value, 0.001, found.grip.uncertainty)}, ways=ways)
+            alternatives = (Alternative(page="run"), Alternative(station="inspect"))
+            return Verdict(
+                State.STOP, Code.NO_GRIP, {"interference": mm(found.grip.value, 0.001, found.grip.uncertainty)}, ways=alternatives
+            )
         return verdict.ready(found, checks(found), Code.SQUARE_FIRST, "press_slowly", {})
     return _pressed(found, asked)
 
@@ -92,7 +96,7 @@ def _pressed(found: PressTogetherAnalysis, asked: list[Question]) -> Verdict:
     scale = verdict.scale(found)
     if evidence.state == State.OUT:
         return Verdict(State.OUT, Code.LOOSE, values, evidence.code, Code.LOOSE, scale=scale)
-    if any(not ask.optional for ask in asked):
+    if any(not question.optional for question in asked):
         return Verdict(State.WAIT, Code.MEASURE_NOW, values, evidence.code, "ask", scale=scale)
     worst = found.judged[0]
     if worst.call.state == State.IN:
@@ -128,9 +132,9 @@ def sources(found: PressTogetherAnalysis) -> Iterator[Source]:
             messages, "widths", show(mm(sum(sizes) / len(sizes), 0.01)), {"spread": mm(max(sizes) - min(sizes), 0.01)}
         )
     for each in found.judged:
-        said = format_message(messages.REASON[each.call.code], _said(found, each))
+        text = format_message(messages.REASON[each.call.code], _said(found, each))
         yield question_factory.source(
-            messages, "judged", messages.STATE[each.call.state], {"figure": messages.JUDGED[each.code], "said": said}
+            messages, "judged", messages.STATE[each.call.state], {"figure": messages.JUDGED[each.code], "said": text}
         )
 
 

@@ -16,8 +16,14 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: BearingRemovalAnalysis = bound.analysis
     if found.outcome == STUCK:
         return tuple(
-            Action(f"try-{way.key}", format_message(messages.TRY, {"way": messages.WAY[way.key]}), way.key, first, do=_tries(way.key))
-            for first, way in ((number == 0, way) for number, way in enumerate(found.other_ways[:MOST_OFFERED]))
+            Action(
+                f"try-{method.key}",
+                format_message(messages.TRY, {"way": messages.WAY[method.key]}),
+                method.key,
+                first,
+                do=_tries(method.key),
+            )
+            for first, method in ((number == 0, method) for number, method in enumerate(found.other_ways[:MOST_OFFERED]))
         )
     return (bound.sign_action(),) if found.is_out else ()
 

@@ -178,14 +178,14 @@ class BearingRemovalAnalysis:
         """Return how hot the case must be; None for a ring on a shaft, and for a drawn cup."""
         if self.fit is None or self.fit.onto_shaft:
             return None
-        grip = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
+        interference = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
         left_in = tuple(self.seat.left_in) + (("nitrile_seal",) if self.seal and not self.seal_is_out else ())
         ring = [] if self.is_scrap else ring_hot_limits(self.bearing)
         limits = sorted((*case_limits(self.fit.outer_material, left_in), *ring), key=lambda limit: limit.limit_c)
         return freeing(
             self.fit.nominal_mm,
-            max(0.0, grip.min_interference_mm),
-            max(0.0, grip.max_interference_mm),
+            max(0.0, interference.min_interference_mm),
+            max(0.0, interference.max_interference_mm),
             self.fit.outer_material.alpha,
             self.fit.inner_material.alpha,
             limits[0] if limits else None,
@@ -196,11 +196,11 @@ class BearingRemovalAnalysis:
         """Return the force to pull it out cold and dry, N; None if nothing grips or its size is unknown."""
         if self.fit is None:
             return None
-        grip = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
-        least, most = grip.min_interference_mm, grip.max_interference_mm
+        interference = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
+        lowest, highest = interference.min_interference_mm, interference.max_interference_mm
         wall = self.wall_mm or typical_wall_mm(self.fit.nominal_mm)
-        pushed = cold_fit(self.card, self.seat, self.bearing, (least, (least + most) / 2, most), wall, oiled=False)
-        return cold_force(pushed) if most > 0 else None
+        pushed = cold_fit(self.card, self.seat, self.bearing, (lowest, (lowest + highest) / 2, highest), wall, oiled=False)
+        return cold_force(pushed) if highest > 0 else None
 
     # ways out
 
@@ -238,13 +238,13 @@ class BearingRemovalAnalysis:
     def way(self) -> RemovalMethod:
         """The way chosen, else the gentlest."""
         chosen = self.own.choice("way")
-        return next((way for way in self.ways if way.key == chosen), self.ways[0])
+        return next((method for method in self.ways if method.key == chosen), self.ways[0])
 
     @property
     def other_ways(self) -> list[RemovalMethod]:
         """Return what else may be tried."""
-        usable = [way for way in self.ways if way.state != "stop" and way.key != self.way.key]
-        return [way for way in usable if way.key not in self.tried] or usable
+        usable = [method for method in self.ways if method.state != "stop" and method.key != self.way.key]
+        return [method for method in usable if method.key not in self.tried] or usable
 
     @property
     def tried(self) -> list[str]:

@@ -129,9 +129,9 @@ def _held(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
             canvas.sheet.rect(*place.box(side, outside - 12 * unit, outside + 8 * unit, TOP - 12, 10), "cut solid")
         elif found.retained:
             canvas.sheet.rect(*place.box(side, outside - 26 * unit, outside + 46 * unit, TOP - 16, 14), "cut paper")
-    said = str(messages.ON_DRAWING[found.retained or "fit"])
+    text = str(messages.ON_DRAWING[found.retained or "fit"])
     link = canvas.link(found.at(Property.RETAINED_BY))
-    canvas.labels.at([((place.margin, 62), "start")], said, "strong hot" if found.retained else "quiet", rank=1, link=link)
+    canvas.labels.at([((place.margin, 62), "start")], text, "strong hot" if found.retained else "quiet", rank=1, link=link)
 
 
 def _seal(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
@@ -146,12 +146,12 @@ def _seal(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
         sheet.shape([(root, mouth - down * 16), (tip, mouth - down * 2), (root, mouth)], "lip")
         if lip:
             sheet.circle((place.x(side, outside - 44 * unit), mouth - down * 3), 3.5, "cut solid")
-    said = str(messages.ON_DRAWING[f"lip_{lip or 'unknown'}"])
+    text = str(messages.ON_DRAWING[f"lip_{lip or 'unknown'}"])
     if lip and not found.lip:
-        said = format_message(messages.ON_DRAWING["by_card"], {"lip": said})
+        text = format_message(messages.ON_DRAWING["by_card"], {"lip": text})
     at = (place.middle - outside + 40 * unit, 176.0) if canvas.is_wide else (place.middle - outside + 30, 180.0)
     link = canvas.link(found.of_seal(Property.SEAL_LIP))
-    canvas.labels.at([(at, "start")], said, "quiet", rank=2, link=link)
+    canvas.labels.at([(at, "start")], text, "quiet", rank=2, link=link)
     _depths(found, canvas, (place.middle + outside + 182, 150.0) if canvas.is_wide else (place.middle + 66, 414.0))
 
 
@@ -161,8 +161,8 @@ def _depths(found: BearingRemovalAnalysis, canvas: Canvas, centre: Point) -> Non
     canvas.sheet.circle(centre, radius, "bore")
     above = ((centre[0], centre[1] - radius - 32), "middle") if canvas.is_wide else ((centre[0] - radius - 56, centre[1] + 5), "end")
     canvas.labels.at([above], str(messages.ON_DRAWING["depth"]), "quiet", rank=2)
-    ways = ((0, -1, "middle"), (1, 0, "start"), (0, 1, "middle"), (-1, 0, "end"))
-    for clock, (right, below, anchor) in zip(CLOCKS, ways, strict=True):
+    offsets = ((0, -1, "middle"), (1, 0, "start"), (0, 1, "middle"), (-1, 0, "end"))
+    for clock, (right, below, anchor) in zip(CLOCKS, offsets, strict=True):
         value = found.depth(clock)
         at = (centre[0] + right * (radius + 6), centre[1] + below * (radius + 13) + 5)
         said, cls = (clock, "quiet") if value is None else (bare(mm(value, 0.01)), "reading-label ink")
@@ -202,8 +202,8 @@ def _driver(found: BearingRemovalAnalysis, canvas: Canvas) -> None:
     for code, size in (("bore", bearing.bore_mm), ("outside", bearing.outside_mm)):
         sheet.line((x(size), y - 6), (x(size), y + 8), "axis thin")
         sheet.text((x(size), y + 24), format_message(messages.ON_DRAWING[code], {"size": bare(mm(size, 0.1))}), "tick", anchors[code])
-    said = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
-    sheet.text(((x(window.outside_low_mm) + x(window.outside_high_mm)) / 2, y - 24), said, "reading-label ink", "middle")
+    text = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
+    sheet.text(((x(window.outside_low_mm) + x(window.outside_high_mm)) / 2, y - 24), text, "reading-label ink", "middle")
     for each in found.fitting[:3]:
         at = x(each.outside_mm)
         sheet.shape([(at, y), (at - 7, y - 14), (at + 7, y - 14)], "ink solid")

@@ -28,8 +28,8 @@ def questions(found: BearingRemovalAnalysis) -> list[Question]:
 def _seal(found: BearingRemovalAnalysis, later: bool) -> list[Question]:
     asked = [ask(found.of_seal(Property.SEAL_LIP), optional=True, quiet=later)]
     for clock in CLOCKS:
-        slot = found.of_seal(Property.SEAL_DEPTH, clock)
-        asked.append(ask(slot, {"clock": clock}, optional=True, quiet=later, resolution=0.02, example="0.5"))
+        fact_key = found.of_seal(Property.SEAL_DEPTH, clock)
+        asked.append(ask(fact_key, {"clock": clock}, optional=True, quiet=later, resolution=0.02, example="0.5"))
     asked.append(ask(found.of_seal(Property.SEAL_OUT), quiet=later))
     if found.seal_is_out:
         asked.append(ask(found.at(Property.BEARING_FACE_DEPTH), optional=True, quiet=later, resolution=0.02, example="8.0"))

@@ -18,7 +18,7 @@ def result(found: BearingRemovalAnalysis) -> dict[str, Any]:
         "schema": "bearings-out/1",
         "core_version": core_version,
         "way": found.way.key,
-        "ranked": [way.key for way in found.ways],
+        "ranked": [method.key for method in found.ways],
         "frees_at_c": [round(freed.together.low), round(freed.together.high)] if freed and freed.together else None,
         "frees_sprayed_c": [round(freed.sprayed.low), round(freed.sprayed.high)] if freed else None,
         "driver_outside_mm": [round(found.window.outside_low_mm, 1), round(found.window.outside_high_mm, 1)],

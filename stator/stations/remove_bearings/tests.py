@@ -16,20 +16,20 @@ class Puller(AtSeat):
 
     def answer(self, ask, text):
         """Answer a question by its property, with the clock position if it has one, for the seat or its seal."""
-        wanted = self.work().current_questions
-        slots = [each.slot for each in wanted if each.slot and each.slot.what == ask.partition("@")[0]]
+        needed = self.work().current_questions
+        slots = [each.slot for each in needed if each.slot and each.slot.what == ask.partition("@")[0]]
         clock = ask.partition("@")[2]
-        slot = next(each for each in slots if not clock or each.at.clock == int(clock))
-        return super().answer(slot.key, text)
+        fact_key = next(each for each in slots if not clock or each.at.clock == int(clock))
+        return super().answer(fact_key.key, text)
 
     def facts(self, retained="none", reach="open", shields="open", decision="scrap"):
         """Set the answers before anything is removed, with all checks ticked."""
-        for ask, text in (("retained-by", retained), ("reach", reach), ("shields", shields), ("bearing-decision", decision)):
-            self.answer(ask, text)
+        for question, text in (("retained-by", retained), ("reach", reach), ("shields", shields), ("bearing-decision", decision)):
+            self.answer(question, text)
 
     def outcome(self, *answers):
-        for ask, text in answers:
-            self.answer(ask, text)
+        for question, text in answers:
+            self.answer(question, text)
 
 
 class BearingsOut(TestCase):
@@ -64,10 +64,10 @@ class BearingsOut(TestCase):
 
     def test_the_gentlest_way_says_how_hot_and_why(self):
         self.hands.facts()
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("in", Code.DROP))
-        self.assertRegex(plate.next_step, r"Case to \d\d °C, \d\d+ °C for the tightest")
-        self.assertIn("opens evenly", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("in", Code.DROP))
+        self.assertRegex(verdict.next_step, r"Case to \d\d °C, \d\d+ °C for the tightest")
+        self.assertIn("opens evenly", verdict.reason)
 
     def test_a_ring_that_grows_with_its_iron_case_is_sprayed_cold_instead(self):
         self.made.card.case_material = "gjl-250"
@@ -78,24 +78,24 @@ class BearingsOut(TestCase):
         Chiller.objects.all().update(retired=True)
         for chiller in Chiller.objects.all():
             chiller.save()
-        self.assertIn("no_spray", next(way for way in self.hands.work().analysis.ways if way.key == "spray").codes)
+        self.assertIn("no_spray", next(method for method in self.hands.work().analysis.ways if method.key == "spray").codes)
 
     def test_a_circlip_is_stop_until_it_is_out(self):
         self.hands.facts(retained="circlip")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("stop", Code.RETAINED))
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("stop", Code.RETAINED))
         self.hands.answer("retained-by", "removed")
         self.assertEqual(self.displayed_verdict().state, "in")
 
     def test_a_blind_open_bearing_refuses_grease_and_driver_and_ranks_the_collet(self):
         Extractor.objects.create(name="Collets", kind="collet", low_mm=10, high_mm=30)
         self.hands.facts(reach="blind")
-        refused = {way.key for way in self.hands.work().analysis.ways if way.state == "stop"}
+        refused = {method.key for method in self.hands.work().analysis.ways if method.state == "stop"}
         self.assertEqual(refused, {"drive", "hydraulic", "punch"})
         self.hands.choose(way="hydraulic")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("stop", Code.REFUSED))
-        self.assertIn("grease goes past the balls", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("stop", Code.REFUSED))
+        self.assertIn("grease goes past the balls", verdict.reason)
 
     def test_a_seal_is_looked_at_before_it_is_pulled(self):
         self.seal()
@@ -103,9 +103,9 @@ class BearingsOut(TestCase):
         self.hands.answer("seal-lip", "outside")
         for clock, depth in (("12", "0.1"), ("3", "0.4"), ("6", "0.9"), ("9", "0.4")):
             self.hands.answer(f"seal-depth@{clock}", depth)
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("out", Code.SEAL_BAD))
-        self.assertIn("deepest at 6", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("out", Code.SEAL_BAD))
+        self.assertIn("deepest at 6", verdict.reason)
         self.hands.answer("seal-out", "yes")
         self.hands.answer("bearing-face-depth", "7.5")
         self.assertEqual(self.hands.work().analysis.seal_seat.clear.state, "out")  # 0.9 deep and 7 wide, the bearing 7.5 behind: it touched
@@ -129,9 +129,9 @@ class BearingsOut(TestCase):
         self.hands.answer("came-out", "driven")
         self.hands.answer("hit-through-balls", "yes")
         self.hands.answer("seat-condition", "sound")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("out", Code.OUT_DAMAGED))
-        self.assertIn("races are dented", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("out", Code.OUT_DAMAGED))
+        self.assertIn("races are dented", verdict.reason)
 
     def test_cut_out_it_asks_why_and_cannot_be_signed_without(self):
         self.hands.facts()
@@ -149,9 +149,9 @@ class BearingsOut(TestCase):
     def test_stuck_names_the_next_gentlest_way(self):
         self.hands.facts()
         self.hands.answer("came-out", "stuck")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("out", Code.STILL_IN))
-        self.assertNotIn("Heat the case, let it drop", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("out", Code.STILL_IN))
+        self.assertNotIn("Heat the case, let it drop", verdict.next_step)
 
     def test_stuck_the_next_way_is_a_key_and_its_answer_is_asked_anew(self):
         self.hands.facts()
@@ -170,8 +170,8 @@ class BearingsOut(TestCase):
 
     def test_another_marking_is_raised_and_stays_on_the_card_s_page(self):
         self.hands.facts()
-        for ask, text in (("came-out", "dropped"), ("seat-condition", "sound"), ("bearing-marking", "6205 C4"), ("note", "")):
-            self.hands.answer(ask, text)
+        for question, text in (("came-out", "dropped"), ("seat-condition", "sound"), ("bearing-marking", "6205 C4"), ("note", "")):
+            self.hands.answer(question, text)
         self.hands.act("sign")
         self.assertContains(self.hands.client.get("/jobs/0412/card/"), "marking of the bearing: found <b>6205 C4</b>")
 

@@ -46,19 +46,19 @@ source = partial(question_factory.source, messages)
 ROOM_C = 20.0
 
 
-def verdict(found: BearingRemovalAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: BearingRemovalAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if found.outcome == STUCK:
         return _stuck(found)
     if found.outcome:
-        return _out(found, asked)
+        return _out(found, questions)
     if found.seal and not found.seal_answered:
-        return _seal(found, asked)
+        return _seal(found, questions)
     if found.retained:
         what = {"what": found.retained}
         taken_out = Alternative(found.at(Property.RETAINED_BY), code="taken_out", values=what)
         return Verdict(State.STOP, Code.RETAINED, what, "holds", "take_out", ways=(taken_out,))
-    return _way(found, asked)
+    return _way(found, questions)
 
 
 def reasons(found: BearingRemovalAnalysis, way: bearing_removal.RemovalMethod) -> str:
@@ -73,8 +73,8 @@ def _first_reason(found: BearingRemovalAnalysis, way: bearing_removal.RemovalMet
 def _stuck(found: BearingRemovalAnalysis) -> Verdict:
     others = found.other_ways
     values = {"way": messages.WAY[found.way.key], **(_first_reason(found, others[0]) if others else {})}
-    ways = (Alternative(found.at(Property.CAME_OUT)), *(() if others else (Alternative(page="run"),)))
-    return Verdict(State.OUT, Code.STILL_IN, values, "not_done", "try" if others else "ask_someone", ways=ways)
+    alternatives = (Alternative(found.at(Property.CAME_OUT)), *(() if others else (Alternative(page="run"),)))
+    return Verdict(State.OUT, Code.STILL_IN, values, "not_done", "try" if others else "ask_someone", ways=alternatives)
 
 
 def said_of_limit(call: Conformity) -> str:
@@ -82,73 +82,73 @@ def said_of_limit(call: Conformity) -> str:
     return format_message(messages.REASON[call.code], limit_values(call, "length", 0.01))
 
 
-def _seal(found: BearingRemovalAnalysis, asked: list[Question]) -> Verdict:
+def _seal(found: BearingRemovalAnalysis, questions: list[Question]) -> Verdict:
     """The seal as found, before it is destroyed."""
     sat = found.seal_seat
-    move = "ask" if asked else "pull_seal"
+    move = "ask" if questions else "pull_seal"
     if sat is None:
         return Verdict(State.WAIT, Code.SEAL_FIRST, reason="seal_tells", next=move)
     states = (sat.depth.state, sat.square.state)
     worst = next((state for state in (State.OUT, State.TOO_CLOSE) if state in states), State.IN)
     code = {State.OUT: Code.SEAL_BAD, State.TOO_CLOSE: Code.SEAL_UNSURE, State.IN: Code.SEAL_GOOD}[worst]
     crooked = sat.square.state == worst and worst != State.IN
-    call = sat.square if crooked else sat.depth
-    values = {"depth": mm(sat.depth_mm, 0.01), "lean": mm(sat.lean_mm, 0.01), "deepest": sat.deepest, "verdict": said_of_limit(call)}
+    judgment = sat.square if crooked else sat.depth
+    values = {"depth": mm(sat.depth_mm, 0.01), "lean": mm(sat.lean_mm, 0.01), "deepest": sat.deepest, "verdict": said_of_limit(judgment)}
     if found.lip_is_wrong and found.seal:
         faces = {key: str(said) for key, said, *_more in messages.OPTIONS[Property.SEAL_LIP]}
         lips = {"lip": faces.get(found.lip, found.lip), "card": faces.get(found.seal.lip, found.seal.lip)}
         return Verdict(State.OUT, Code.SEAL_BAD, {**values, **lips}, "lip_wrong", move)
-    wanted = found.seal.depth_mm if found.seal else 0.0
-    uncertainty = call.values.get("uncertainty") or 0.0
+    needed = found.seal.depth_mm if found.seal else 0.0
+    uncertainty = judgment.values.get("uncertainty") or 0.0
     if crooked:
         scale = Scale(sat.lean_mm, uncertainty, None, SQUARE_MM, "mm", 2)
     else:
-        scale = Scale(sat.depth_mm, uncertainty, wanted - DEPTH_MM, wanted + DEPTH_MM, "mm", 2)
+        scale = Scale(sat.depth_mm, uncertainty, needed - DEPTH_MM, needed + DEPTH_MM, "mm", 2)
     return Verdict(worst, code, values, "seal_sat", move, scale=scale)
 
 
 _TO_BE_KNOWN = (Property.RETAINED_BY, Property.REACH, Property.SHIELDS, Property.BEARING_DECISION)
 
 
-def _way(found: BearingRemovalAnalysis, asked: list[Question]) -> Verdict:
+def _way(found: BearingRemovalAnalysis, questions: list[Question]) -> Verdict:
     """The way chosen, else the gentlest: what to do, how hot, with what."""
-    way = found.way
-    values = {"way": messages.WAY[way.key], "reasons": reasons(found, way)}
-    if way.state == State.STOP:
-        ways = tuple(Alternative(choice="way", option=other.key) for other in found.other_ways[:2])
-        return Verdict(State.STOP, Code.REFUSED, {**values, **_first_reason(found, found.ways[0])}, "way", "gentlest", ways=ways)
+    method = found.way
+    values = {"way": messages.WAY[method.key], "reasons": reasons(found, method)}
+    if method.state == State.STOP:
+        alternatives = tuple(Alternative(choice="way", option=other.key) for other in found.other_ways[:2])
+        return Verdict(State.STOP, Code.REFUSED, {**values, **_first_reason(found, found.ways[0])}, "way", "gentlest", ways=alternatives)
     move, doing = _what_to_do(found)
     values = {**values, **doing}
     marking = (MessageRef("marking", {"marking": found.seat.marking}),) if found.seat.marking_is_typical else ()
     assumed = (*marking, *((MessageRef("code", {"code": found.seat.code}),) if found.seat.code_assumed else ()))
-    first = asked[0].slot if asked else None
+    first = questions[0].slot if questions else None
     if first is not None and first.what in _TO_BE_KNOWN:
         so_far = format_message(messages.NEXT[move], values)
         values["so_far"] = so_far[:1].lower() + so_far[1:]
         return Verdict(State.WAIT, Code.LOOK_FIRST, values, "way", "ask", "so_far", assumed=assumed)
-    return Verdict(way.state, WAY_CODES.get(way.key, Code.OTHER_WAY), values, "way", move, assumed=assumed)
+    return Verdict(method.state, WAY_CODES.get(method.key, Code.OTHER_WAY), values, "way", move, assumed=assumed)
 
 
 def _what_to_do(found: BearingRemovalAnalysis) -> tuple[str, dict[str, Any]]:
     """The next step of a way, and what it needs."""
-    way, freed = found.way, found.freeing
+    method, freed = found.way, found.freeing
     heat = ""
-    if freed and way.key in ("drop", "drive") and freed.together:
+    if freed and method.key in ("drop", "drive") and freed.together:
         heat = format_message(messages.HEAT, {"likely": estimated_c(freed.together), "high": estimated_c(freed.together, UP)})
-    if freed and way.key == "spray":
+    if freed and method.key == "spray":
         heat = format_message(messages.SPRAYED, {"high": estimated_c(freed.sprayed, UP)})
     window = found.window
     sizes = {"low": mm(window.outside_low_mm, 1), "high": mm(window.outside_high_mm, 1), "inside": mm(window.inside_low_mm, 1)}
     driver = (
         format_message(messages.DRIVER, {"name": found.fitting[0].name}) if found.fitting else format_message(messages.ANY_DRIVER, sizes)
     )
-    code = way.key if way.key in ("drop", "spray", "drive") else "other"
-    return code, {"heat": heat, "driver": driver, "side": messages.SIDE[found.seat.loads_from], "way": messages.WAY[way.key]}
+    code = method.key if method.key in ("drop", "spray", "drive") else "other"
+    return code, {"heat": heat, "driver": driver, "side": messages.SIDE[found.seat.loads_from], "way": messages.WAY[method.key]}
 
 
-def _out(found: BearingRemovalAnalysis, asked: list[Question]) -> Verdict:
+def _out(found: BearingRemovalAnalysis, questions: list[Question]) -> Verdict:
     """It is out: what is wrong, or how it differs from the card."""
-    needed = any(not ask.optional for ask in asked)
+    needed = any(not question.optional for question in questions)
     values: dict[str, Any] = {"way": messages.WAY[found.way.key]}
     if found.faults:
         values["faults"] = "; ".join(str(messages.FAULT[fault]) for fault in found.faults)
@@ -206,8 +206,8 @@ def warnings(found: BearingRemovalAnalysis) -> tuple[SafetyWarning, ...]:
     if found.outcome:
         return ()
     metal = ("metal",) if found.torch_is_refused else ()
-    way = (found.way.key,) if found.way.key in messages.WARNINGS else ()
-    return question_factory.warnings(messages, *metal, *way, "hot", "manual")
+    method = (found.way.key,) if found.way.key in messages.WARNINGS else ()
+    return question_factory.warnings(messages, *metal, *method, "hot", "manual")
 
 
 def derived(found: BearingRemovalAnalysis) -> Iterator[Finding]:
@@ -257,6 +257,6 @@ def sources(found: BearingRemovalAnalysis) -> Iterator[Source]:
         yield source("square", show(mm(sat.lean_mm, 0.01)), {"verdict": said_of_limit(sat.square)})
         if sat.gap_mm is not None and sat.clear:
             yield source("gap", show(mm(sat.gap_mm, 0.01)), {"verdict": said_of_limit(sat.clear)})
-    for number, way in enumerate(found.ways, 1):
-        values = {"number": number, "way": messages.WAY[way.key], "reasons": reasons(found, way)}
-        yield source("way", messages.WAY_STATE[way.state], values)
+    for number, method in enumerate(found.ways, 1):
+        values = {"number": number, "way": messages.WAY[method.key], "reasons": reasons(found, method)}
+        yield source("way", messages.WAY_STATE[method.state], values)

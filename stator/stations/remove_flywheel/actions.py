@@ -19,8 +19,10 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
         return (bound.sign_action(),)
     if found.pull is None:
         return ()
-    call = found.pull.call
-    refused = bound.blocking_check() or (format_message(messages.REASON[call.code], call.values) if call.state == State.STOP else "")
+    verdict = found.pull.call
+    refused = bound.blocking_check() or (
+        format_message(messages.REASON[verdict.code], verdict.values) if verdict.state == State.STOP else ""
+    )
     offered = [Action("free", str(messages.ACTION["free"]), "free", bool(found.torque_nm), refused, freed)]
     waits = found.loaded is not None and not found.loaded.ended_at
     if found.torque_nm and not waits:

@@ -210,9 +210,9 @@ class FlywheelRemovalAnalysis:
         torque = self.card.nut_torque_nm or self.own.value(at(Property.NUT_TORQUE_WANTED))
         nut = self.card.nut_d_mm or self.own.value(at(Property.NUT_THREAD))
         ratio = self.card.taper_ratio
-        wanted = wanted_force_n(torque, nut, ratio, self.condition) if torque and nut and ratio else None
+        needed = wanted_force_n(torque, nut, ratio, self.condition) if torque and nut and ratio else None
         radius = self.puller.tip_radius_mm if self.puller else TIP_RADIUS_MM
-        return pull(d, pitch, self.turns, Screw(screw_d, screw_pitch, radius), wanted)
+        return pull(d, pitch, self.turns, Screw(screw_d, screw_pitch, radius), needed)
 
     @property
     def torque_nm(self) -> float | None:

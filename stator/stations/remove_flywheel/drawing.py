@@ -55,13 +55,13 @@ def _section(found: FlywheelRemovalAnalysis, canvas: Canvas, middle: float, unit
 def _labels(found: FlywheelRemovalAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
     """Turns on the left, both threads on the right, each leading to its question."""
     left = middle - 250 if canvas.is_wide else 8.0
-    said = (
+    message = (
         format_message(messages.ON_DRAWING["turns"], {"turns": quarters(found.turns)})
         if found.turns
         else str(messages.ON_DRAWING["not_counted"])
     )
     link = canvas.link(at(Property.PULLER_TURNS))
-    canvas.labels.at([((left, 40), "start")], said, "reading-label ink big", rank=1, link=link)
+    canvas.labels.at([((left, 40), "start")], message, "reading-label ink big", rank=1, link=link)
     whole = (
         format_message(messages.ON_DRAWING["whole"], {"turns": found.pull.turns}) if found.pull else str(messages.ON_DRAWING["only_whole"])
     )
@@ -104,8 +104,8 @@ def _rule(found: FlywheelRemovalAnalysis, canvas: Canvas) -> None:
     stop = x(pull.stop_nm)
     sheet.rect(stop, y - 16, right - stop, 16, "barred")
     sheet.line((stop, y - 30), (stop, y + 8), "hot bold")
-    said = format_message(messages.ON_DRAWING["stop"], {"torque": bare(rough(newton_metres(pull.stop_nm), DOWN))})
-    labels.at([((stop + 8, y - 24), "start"), ((stop - 8, y - 24), "end"), ((stop - 8, y - 42), "end")], said, "strong hot", rank=2)
+    message = format_message(messages.ON_DRAWING["stop"], {"torque": bare(rough(newton_metres(pull.stop_nm), DOWN))})
+    labels.at([((stop + 8, y - 24), "start"), ((stop - 8, y - 24), "end"), ((stop - 8, y - 42), "end")], message, "strong hot", rank=2)
     sheet.line((left, y), (right, y), "axis")
     per = core_per_shown("torque")
     step = step_for(top_nm / per, 12)

@@ -15,7 +15,7 @@ def result(found: FlywheelRemovalAnalysis) -> dict[str, Any]:
     """Return what a file carries of a pull: `flywheel-off/1`."""
     pull, own = found.pull, found.own
     puller, boss = found.match("puller"), found.match("boss")
-    wanted = pull.wanted if pull else None
+    needed = pull.wanted if pull else None
     happened = [each for each in own.taken if each.slot.what in (Property.PULLING_TORQUE, Property.MOVED)]
     return {
         "schema": "flywheel-off/1",
@@ -24,7 +24,7 @@ def result(found: FlywheelRemovalAnalysis) -> dict[str, Any]:
         "boss_thread": boss.designation if boss else None,
         "turns": pull.turns if pull else None,
         "strength_n": [round(pull.strength.low), round(pull.strength.high)] if pull else None,
-        "wanted_n": [round(value) for value in (wanted.low, wanted.likely, wanted.high)] if wanted else None,
+        "wanted_n": [round(value) for value in (needed.low, needed.likely, needed.high)] if needed else None,
         "stop_torque_nm": round(pull.stop_nm, 1) if pull else None,
         "peak_torque_nm": max(found.torques_nm, default=None),
         "attempts": len(found.torques_nm),

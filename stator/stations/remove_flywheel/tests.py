@@ -50,8 +50,8 @@ class Wheel(Hands):
         return Entry.objects.filter(job=self.job, station__key=KEY).order_by("-pk")[0]
 
     def measure(self, **readings):
-        for ask, text in readings.items():
-            self.post("keep", ask=KEYS.get(ask, ask), text=text, client_key=uuid.uuid4().hex)
+        for question, text in readings.items():
+            self.post("keep", ask=KEYS.get(question, question), text=text, client_key=uuid.uuid4().hex)
 
 
 BOSS = {"boss_d": "25.98", "boss_pitch": "1 mm", "boss_hand": "right"}
@@ -82,8 +82,8 @@ class WheelCase(TestCase):
 
 class FlywheelOff(WheelCase):
     def test_it_asks_for_puller_and_boss_before_anything_else(self):
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("wait", Code.WHICH_THREAD))
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("wait", Code.WHICH_THREAD))
         self.assertEqual(self.hands.work().question_for(None).key, "puller-diameter")
         self.assertEqual(self.hands.work().actions(), ())
 
@@ -94,16 +94,16 @@ class FlywheelOff(WheelCase):
     def test_a_26_tpi_puller_in_a_1_mm_boss_is_stop_and_says_when_it_jams(self):
         self.hands.choose(puller=str(self.old.pk))
         self.hands.measure(boss_d="18.05", boss_pitch="1", boss_hand="right", turns="2.5")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("stop", Code.WRONG_THREAD))
-        self.assertRegex(plate.reason, r"jams after about 3 turns. It bound after 2.5 turns")
-        self.assertIn("take off no metal", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("stop", Code.WRONG_THREAD))
+        self.assertRegex(verdict.reason, r"jams after about 3 turns. It bound after 2.5 turns")
+        self.assertIn("take off no metal", verdict.next_step)
         self.assertIsNone(self.hands.work().analysis.pull)
 
     def test_the_only_puller_that_fits_the_boss_is_chosen_until_another_is(self):
         self.hands.measure(**BOSS)
         self.assertEqual(self.puller, self.hands.work().analysis.puller)
-        self.assertNotIn("puller-diameter", [ask.key for ask in self.hands.work().open_questions()])
+        self.assertNotIn("puller-diameter", [question.key for question in self.hands.work().open_questions()])
         self.hands.choose(puller=str(self.old.pk))
         self.assertEqual(self.old, self.hands.work().analysis.puller)
         self.hands.choose(puller="")
@@ -128,19 +128,19 @@ class FlywheelOff(WheelCase):
     def test_one_turn_is_stop_and_says_how_many_more_and_what_they_buy(self):
         self.ready(turns="1")
         self.hands.choose(condition="fretted")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("stop", Code.MORE_THREAD))
-        self.assertRegex(plate.next_step, r"Get \d+ more turns? in, \d+ whole ones; each whole turn adds 1\d kN")
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("stop", Code.MORE_THREAD))
+        self.assertRegex(verdict.next_step, r"Get \d+ more turns? in, \d+ whole ones; each whole turn adds 1\d kN")
         self.hands.tick_all()
         self.assertIn("the thread goes before the taper", self.hands.act("free"))
 
     def test_what_is_unknown_is_shown_as_unknown_and_the_thread_still_sets_a_stop(self):
         EngineCard.objects.update(nut_torque_nm=None)
         self.ready()
-        plate = self.displayed_verdict()
-        self.assertEqual(plate.state, "too_close")
-        self.assertIn("unknown", plate.reason)
-        self.assertRegex(plate.next_step, r"stop at 49 N·m")
+        verdict = self.displayed_verdict()
+        self.assertEqual(verdict.state, "too_close")
+        self.assertIn("unknown", verdict.reason)
+        self.assertRegex(verdict.next_step, r"stop at 49 N·m")
         self.hands.measure(nut_torque="40 ft-lb")
         self.assertEqual(self.displayed_verdict().state, "in")
 
@@ -174,18 +174,18 @@ class FlywheelOff(WheelCase):
 
     def test_a_puller_too_small_for_the_boss_is_stop_though_its_pitch_agrees(self):
         self.hands.measure(puller_d="26.2", puller_pitch="1", puller_hand="right", **BOSS)
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("stop", Code.WRONG_SIZE))
-        self.assertIn("little more than the crests hold", plate.reason)
-        self.assertIn("puller of this size", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("stop", Code.WRONG_SIZE))
+        self.assertIn("little more than the crests hold", verdict.reason)
+        self.assertIn("puller of this size", verdict.next_step)
 
     def test_the_right_thread_that_binds_early_is_dirty_not_wrong(self):
         self.ready(turns="2.5")
         self.assertEqual(self.hands.work().next_question.key, "boss-depth")
         self.hands.measure(boss_depth="9 mm")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code), ("too_close", Code.CLEAN_FIRST))
-        self.assertIn("bound at 2.5 of 9 turns: coating or damage", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.code), ("too_close", Code.CLEAN_FIRST))
+        self.assertIn("bound at 2.5 of 9 turns: coating or damage", verdict.reason)
         self.hands.measure(turns="8")
         self.assertEqual(self.displayed_verdict().code, Code.THREAD_HOLDS)
 
@@ -233,14 +233,14 @@ class FlywheelOff(WheelCase):
 
     def test_a_picked_up_taper_and_a_cracked_magnet_are_out(self):
         self.off(taper="red", magnets="cracked")
-        plate = self.displayed_verdict()
-        self.assertEqual(plate.state, "out")
-        self.assertIn("lap it before it goes back", plate.reason)
-        self.assertIn("cracked magnet", plate.detail)
+        verdict = self.displayed_verdict()
+        self.assertEqual(verdict.state, "out")
+        self.assertIn("lap it before it goes back", verdict.reason)
+        self.assertIn("cracked magnet", verdict.detail)
 
     def test_what_cannot_be_is_refused_in_words(self):
         self.ready()
-        for ask, text, words in [
+        for question, text, words in [
             ("boss_d", "300 mm", "not believable"),
             ("boss_pitch", "0 tpi", "no pitch"),
             ("turns", "90 turns", "not believable"),
@@ -249,7 +249,7 @@ class FlywheelOff(WheelCase):
             ("boss_hand", "up", "none of these"),
         ]:
             with self.subTest(text):
-                self.assertIn(words, self.hands.keep(KEYS[ask], text))
+                self.assertIn(words, self.hands.keep(KEYS[question], text))
 
     def test_the_drawing_shows_the_turns_engaged_and_the_three_stretches(self):
         self.ready(turns="4")
@@ -274,26 +274,26 @@ class Weighing(TestCase):
 
     def test_more_turns_never_weaken_the_call(self):
         order = ["stop", "too_close", "in"]
-        wanted = wanted_force_n(55, 12, 8, "fretted")
-        states = [order.index(pull(27, 1, turns, Screw(12, 1.25), wanted).call.state) for turns in range(1, 12)]
+        needed = wanted_force_n(55, 12, 8, "fretted")
+        states = [order.index(pull(27, 1, turns, Screw(12, 1.25), needed).call.state) for turns in range(1, 12)]
         self.assertEqual(states, sorted(states))
         self.assertEqual((states[0], states[-1]), (0, 1))  # the centre screw may give first, however far the puller goes in
-        strong = pull(27, 1, 11, Screw(16, 1.5), wanted, screw_class="12.9")
+        strong = pull(27, 1, 11, Screw(16, 1.5), needed, screw_class="12.9")
         self.assertEqual(strong.call.state, "in")
 
     def test_the_turns_asked_for_are_enough_and_one_less_is_not(self):
-        wanted = wanted_force_n(55, 12, 8, "fretted")
-        needed = pull(27, 1, 1, Screw(20, 2.0), wanted).turns_wanted
-        self.assertEqual(pull(27, 1, needed, Screw(20, 2.0), wanted).call.state, "in")
-        self.assertNotEqual(pull(27, 1, needed - 1, Screw(20, 2.0), wanted).call.state, "in")
+        required = wanted_force_n(55, 12, 8, "fretted")
+        needed = pull(27, 1, 1, Screw(20, 2.0), required).turns_wanted
+        self.assertEqual(pull(27, 1, needed, Screw(20, 2.0), required).call.state, "in")
+        self.assertNotEqual(pull(27, 1, needed - 1, Screw(20, 2.0), required).call.state, "in")
 
     def test_a_fretted_taper_wants_more_than_a_clean_one_and_that_more_than_an_oiled(self):
         likely = {condition: wanted_force_n(55, 12, 8, condition).likely for condition in CONDITIONS}
         self.assertTrue(likely["oiled"] < likely["clean"] < likely["fretted"])
 
     def test_parts_of_a_turn_do_not_count(self):
-        wanted = wanted_force_n(55, 12, 8, "clean")
-        self.assertEqual(pull(27, 1, 4.9, Screw(12, 1.25), wanted).strength, pull(27, 1, 4, Screw(12, 1.25), wanted).strength)
+        needed = wanted_force_n(55, 12, 8, "clean")
+        self.assertEqual(pull(27, 1, 4.9, Screw(12, 1.25), needed).strength, pull(27, 1, 4, Screw(12, 1.25), needed).strength)
 
     def test_no_turn_stands_nothing(self):
         found = pull(27, 1, 0.8, Screw(12, 1.25), None)

@@ -24,22 +24,24 @@ from stator.ui.table_texts import from_table
 source = partial(question_factory.source, messages)
 
 
-def verdict(found: FlywheelRemovalAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: FlywheelRemovalAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if found.is_free:
-        return _off(found, asked)
+        return _off(found, questions)
     if found.is_wrong:
         return _wrong(found)
     if found.pull is None:
         puller = found.match("puller")
         values: dict[str, Any] = {"thread": puller.designation} if puller else {}
-        return Verdict(State.WAIT, Code.WHICH_THREAD, values, "puller_is" if puller else "nothing_measured", "ask" if asked else "measure")
+        return Verdict(
+            State.WAIT, Code.WHICH_THREAD, values, "puller_is" if puller else "nothing_measured", "ask" if questions else "measure"
+        )
     if found.is_dirty and found.torque_nm is None and found.depth_turns:
         values = {"turns": quarters(found.turns or 0), "depth": count(found.depth_turns), **_more(found.pull)[1]}
         cleaned = (Alternative(at(Property.PULLER_TURNS), code="cleaned"),)
         return Verdict(State.TOO_CLOSE, Code.CLEAN_FIRST, values, "bound_early", "clean", _more(found.pull)[0], ways=cleaned)
-    call = found.torque_call
-    return _pulling(found.pull, call) if call else _weighed(found, found.pull)
+    judgment = found.torque_call
+    return _pulling(found.pull, judgment) if judgment else _weighed(found, found.pull)
 
 
 def _wrong(found: FlywheelRemovalAnalysis) -> Verdict:
@@ -48,8 +50,12 @@ def _wrong(found: FlywheelRemovalAnalysis) -> Verdict:
     bound = format_message(messages.BOUND, {"turns": quarters(found.turns)}) if found.turns else ""
     hands = {f"{side}_hand": messages.HAND_NAME[found.hand(what)] for side, what in _HANDS.items()}
     code, move = (Code.WRONG_SIZE, "other_size") if found.is_wrong_size else (Code.WRONG_THREAD, "other_puller")
-    ways = (*(Alternative(at(what)) for what in _SIZES if found.own.has(at(what))), Alternative(choice="puller"), Alternative(page="shop"))
-    return Verdict(State.STOP, code, {**same.values, **hands, "bound": bound}, same.code, move, assumed=_assumed(found), ways=ways)
+    alternatives = (
+        *(Alternative(at(what)) for what in _SIZES if found.own.has(at(what))),
+        Alternative(choice="puller"),
+        Alternative(page="shop"),
+    )
+    return Verdict(State.STOP, code, {**same.values, **hands, "bound": bound}, same.code, move, assumed=_assumed(found), ways=alternatives)
 
 
 _SIZES = (Property.PULLER_DIAMETER, Property.PULLER_PITCH, Property.BOSS_PITCH)
@@ -79,8 +85,8 @@ def _weighed(found: FlywheelRemovalAnalysis, pull: PullerLoad) -> Verdict:
     detail, releases = _releases(pull)
     values: dict[str, Any] = {**more, **releases, **pull.call.values, "stop": rough(newton_metres(pull.stop_nm), DOWN)}
     if pull.call.state == State.STOP:
-        ways = (Alternative(at(Property.PULLER_TURNS), code="further_in"), Alternative(choice="puller"))
-        return Verdict(State.STOP, Code.MORE_THREAD, values, pull.call.code, move, assumed=_assumed(found), ways=ways)
+        alternatives = (Alternative(at(Property.PULLER_TURNS), code="further_in"), Alternative(choice="puller"))
+        return Verdict(State.STOP, Code.MORE_THREAD, values, pull.call.code, move, assumed=_assumed(found), ways=alternatives)
     if pull.call.state == State.TOO_CLOSE:
         step = move if pull.turns_wanted else "go_slowly"
         return Verdict(State.TOO_CLOSE, Code.UNSURE, values, pull.call.code, step, detail, assumed=_assumed(found))
@@ -105,14 +111,14 @@ def _releases(pull: PullerLoad) -> tuple[str, dict[str, Amount]]:
     return "releases", {**stop, "from_nm": rough(newton_metres(frees.low)), "likely_nm": rough(newton_metres(frees.likely))}
 
 
-def _off(found: FlywheelRemovalAnalysis, asked: list[Question]) -> Verdict:
+def _off(found: FlywheelRemovalAnalysis, questions: list[Question]) -> Verdict:
     """Once it is off: damage first, then what is still to be looked at."""
     if found.faults:
         first, *others = found.faults
         values: dict[str, Any] = {"others": " ".join(str(messages.REASON[fault]) for fault in others)}
         return Verdict(State.OUT, Code.OFF_DAMAGED, values, first, "raise_it", "faults" if others else "")
     detail, hard = _hard(found)
-    if any(not ask.optional for ask in asked):
+    if any(not question.optional for question in questions):
         return Verdict(State.WAIT, Code.LOOK_AT_IT, hard, reason="look_first", next="ask", detail=detail)
     if found.step_mm:
         shift = found.shift_deg
@@ -165,13 +171,13 @@ def sources(found: FlywheelRemovalAnalysis) -> Iterator[Source]:
     if found.is_wrong:
         yield source("play", known_exactly(mm(PLAY_MM, 0.01)), estimated=True)
     if found.pull:
-        strength, wanted = found.pull.strength, found.pull.wanted
+        strength, needed = found.pull.strength, found.pull.wanted
         yield source(
             "strength", _band(strength.low, strength.high), {"turns": found.pull.turns, "basis": from_table(strength.basis)}, estimated=True
         )
-        if wanted:
-            basis = {"basis": from_table(wanted.basis), "source": found.card.flywheel_source or messages.CARD}
-            yield source("wanted", _band(wanted.low, wanted.high), basis, estimated=True)
+        if needed:
+            basis = {"basis": from_table(needed.basis), "source": found.card.flywheel_source or messages.CARD}
+            yield source("wanted", _band(needed.low, needed.high), basis, estimated=True)
         yield source("stop" if found.pull.stop_by == BOSS else "stop_screw", rough(newton_metres(found.pull.stop_nm), DOWN), estimated=True)
 
 

@@ -20,7 +20,7 @@ def measure_again(bound: BoundStation) -> None:
     """Ask for each dimension of the stack again."""
     found: EndPlayAnalysis = bound.analysis
     measured = [link.slot for link in links_of(found.card) if found.own.has(link.slot)]
-    bound.choose(times={slot.key: found.own.times(slot) + 1 for slot in measured})
+    bound.choose(times={fact_key.key: found.own.times(fact_key) + 1 for fact_key in measured})
 
 
 def may_sign(bound: BoundStation) -> str:

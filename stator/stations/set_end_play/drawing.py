@@ -32,8 +32,8 @@ def draw(found: EndPlayAnalysis, canvas: Canvas) -> None:
     centre = next((each for each in centres if each.part == asked), None) or next(iter(centres), None)
     if centre:
         links.append(("centre", FactKey(centre.part, Property.SECTION_WIDTH), face - half, face + half, 396.0))
-    for code, slot, a, b, y in links:
-        _link(found, canvas, code, slot, (a, b, y))
+    for code, fact_key, a, b, y in links:
+        _link(found, canvas, code, fact_key, (a, b, y))
     _small(found, canvas, "gasket", GASKET, (face, 344.0))
     _small(found, canvas, "fitted", FITTED, (right - 13 * unit, 330.0))
     _float(found, canvas)
@@ -71,18 +71,18 @@ def _link(found: EndPlayAnalysis, canvas: Canvas, code: str, slot: FactKey, plac
     """A link as a dimension, from one of its ends to the other."""
     sheet, (a, b, y) = canvas.sheet, place
     fact, name = found.own.fact(slot), str(messages.ON_DRAWING[code])
-    said = f"{name if canvas.is_wide else ''} {bare(fact.amount)}".strip() if fact else name
+    text = f"{name if canvas.is_wide else ''} {bare(fact.amount)}".strip() if fact else name
     for x in (a, b):
         sheet.line((x, 330), (x, y + 8), "thin")
     with canvas.question(slot):
-        half = 5.0 * len(said) + 8
+        half = 5.0 * len(text) + 8
         middle = (a + b) / 2
         cls = "ink bold" if canvas.asked == slot or fact else "dim"
         sheet.arrow((a, y), (middle - half, y), cls)
         sheet.arrow((b, y), (middle + half, y), cls)
         if canvas.asked == slot:
             sheet.rect(middle - half - 4, y - 18, 2 * half + 8, 34, "place")
-        sheet.text((middle, y + 5), said, f"reading-label{' ink' if fact else ''}", "middle")
+        sheet.text((middle, y + 5), text, f"reading-label{' ink' if fact else ''}", "middle")
 
 
 def _small(found: EndPlayAnalysis, canvas: Canvas, code: str, slot: FactKey, at: tuple[float, float]) -> None:
@@ -91,12 +91,12 @@ def _small(found: EndPlayAnalysis, canvas: Canvas, code: str, slot: FactKey, at:
     if fact is None and canvas.asked != slot:
         return
     name = str(messages.ON_DRAWING[code])
-    said = f"{name} {bare(mm(fact.value or 0.0, 0.01))}" if fact else name
+    text = f"{name} {bare(mm(fact.value or 0.0, 0.01))}" if fact else name
     with canvas.question(slot):
-        half = 4.8 * len(said) + 8
+        half = 4.8 * len(text) + 8
         if canvas.asked == slot:
             canvas.sheet.rect(at[0] - half, at[1] - 19, 2 * half, 28, "place")
-        canvas.sheet.text(at, said, "halo reading-label ink", "middle")
+        canvas.sheet.text(at, text, "halo reading-label ink", "middle")
 
 
 def _float(found: EndPlayAnalysis, canvas: Canvas) -> None:
@@ -106,9 +106,9 @@ def _float(found: EndPlayAnalysis, canvas: Canvas) -> None:
     if limits is None or (shown is None and free is None):
         canvas.sheet.text((width / 2, 508.0), str(messages.ON_DRAWING["later"]), "quiet", "middle")
         return
-    value, unsure = shown or ((free.value_mm, found.uncertainty) if free else (0.0, 0.0))
-    low, high = min(limits[0], value - unsure, 0.0), max(limits[1], value + unsure)
+    value, uncertainty = shown or ((free.value_mm, found.uncertainty) if free else (0.0, 0.0))
+    low, high = min(limits[0], value - uncertainty, 0.0), max(limits[1], value + uncertainty)
     pad = 0.08 * (high - low)
     rule = Rule(508.0, width * 0.14, width * 0.86, low - pad, high + pad)
     ends = (bare(mm(limits[0], 0.01)), bare(mm(limits[1], 0.01)))
-    rule.draw(canvas.sheet, limits, value, unsure, ends)
+    rule.draw(canvas.sheet, limits, value, uncertainty, ends)

@@ -75,10 +75,10 @@ def _table(found: EndPlayAnalysis) -> list[Question]:
 
 
 def _shim(number: int, piece: float) -> Question:
-    said: dict[str, Any] = {"piece": mm(piece, 0.001)}
+    values: dict[str, Any] = {"piece": mm(piece, 0.001)}
     near = (piece - NEAR_MM, piece + NEAR_MM)
-    refusal = format_message(messages.NOT_THAT_SHIM, said)
-    return ask(shim(number), said, gauges=("micrometer",), example=f"{piece:.3f}", limits=near, refusal=refusal)
+    refusal = format_message(messages.NOT_THAT_SHIM, values)
+    return ask(shim(number), values, gauges=("micrometer",), example=f"{piece:.3f}", limits=near, refusal=refusal)
 
 
 def methods(found: EndPlayAnalysis) -> tuple[Method, ...]:

@@ -29,8 +29,8 @@ class Stacker(Halves):
         return self.answer(f"shim-thickness.s{number}", text)
 
     def stack(self, *changes):
-        for ask, text in {**dict(STACK), **dict(changes)}.items():
-            self.answer(ask, text)
+        for question, text in {**dict(STACK), **dict(changes)}.items():
+            self.answer(question, text)
 
     def whole(self, *changes, side="right"):
         """Sign a complete entry of Set end play in which each shim has its nominal thickness."""
@@ -64,9 +64,9 @@ class EndFloat(FloatCase):
         )
         self.assertEqual(work.next_question.text, "Shim of 0.300 mm in your hand, measured")
         self.hands.shim("0.298")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("in", "Fit 0.3 mm"))
-        self.assertIn("0.122 ± 0.003 mm", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("in", "Fit 0.3 mm"))
+        self.assertIn("0.122 ± 0.003 mm", verdict.reason)
 
     def test_an_unsure_stack_keeps_away_from_the_limits(self):
         Gauge.objects.filter(kind="calliper").update(resolution=0.02, repeatability=0.008)
@@ -128,8 +128,8 @@ class EndFloat(FloatCase):
         facts = {fact.property: fact.value for fact in DerivedFact.objects.filter(entry=self.hands.entry)}
         self.assertEqual(facts["gasket-thickness"], 0.0)
         self.assertAlmostEqual(facts["end-float-predicted"], 0.12)
-        figures = {each["words"]: each for each in self.hands.entry.record.content["figures"]}
-        said = figures["End float by the stack"]
+        values = {each["words"]: each for each in self.hands.entry.record.content["figures"]}
+        said = values["End float by the stack"]
         self.assertEqual((said["limits"], said["state"], said["source"]), ("0.10 to 0.20 mm", "in", "manual page 61"))
 
     def test_the_drawing_lights_the_link_that_is_asked(self):

@@ -33,13 +33,13 @@ from stator.ui.number_format import band, show, thicknesses
 source = partial(question_factory.source, messages)
 
 
-def verdict(found: EndPlayAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: EndPlayAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if found.card.two_cranks:
         return Verdict(State.TOO_CLOSE, Code.TWO_CRANKS, ways=(Alternative(page="run"), Alternative(page="card")))
     if found.too_warm:
         return Verdict(State.TOO_CLOSE, Code.TOO_WARM)
-    first = asked[0].slot if asked else None
+    first = questions[0].slot if questions else None
     if found.call and not (first and first.what == Property.SHIM_THICKNESS):
         return _judged(found)
     if found.trouble:
@@ -50,14 +50,14 @@ def verdict(found: EndPlayAnalysis, asked: list[Question]) -> Verdict:
         low, high = (mm(end, 0.01) for end in found.limits)
         left = found.left_by_bags
         values = {"shims": _shims(found), "whose": messages.WHOSE[found.how], "left": mm(left), "low": low, "high": high}
-        move = Code.MEASURE_SHIM if asked else "measure_it"
+        move = Code.MEASURE_SHIM if questions else "measure_it"
         nearer = ""
         if found.choice and found.choice.nearer_float_mm is not None:
             nearer = "nearer"
             others = thicknesses(found.choice.nearer_mm)
             values |= {"others": others, "others_left": mm(found.choice.nearer_float_mm)}
         return Verdict(State.WAIT, Code.MEASURE_SHIM, values, next=move, detail=nearer, scale=_scale(found, left, found.uncertainty))
-    return Verdict(State.WAIT, Code.MEASURE, next=Code.MEASURE if asked else "limits")
+    return Verdict(State.WAIT, Code.MEASURE, next=Code.MEASURE if questions else "limits")
 
 
 def _trouble(found: EndPlayAnalysis) -> dict[str, Any]:

@@ -39,7 +39,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
         name = messages.ACTION["these"] if len(found.again) == 1 else messages.ACTION["all_these"]
         again = Action("again", format_message(name, {"place": found.again[0].part.name}), "again", True, do=measure_again)
         return (again, Action("apart", str(messages.ACTION["apart"]), "apart", False, missing, halves_apart))
-    gaps_open = any(ask.slot and ask.slot.what == Property.GAP for ask in bound.open_questions())
+    gaps_open = any(question.slot and question.slot.what == Property.GAP for question in bound.open_questions())
     return (
         Action("next", str(messages.ACTION["next"]), "next", bool(found.plane and not gaps_open), more, next_round),
         Action("apart", str(messages.ACTION["apart"]), "apart", False, missing, halves_apart),

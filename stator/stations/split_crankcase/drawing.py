@@ -43,23 +43,23 @@ def _plan(found: SplitAnalysis, canvas: Canvas, face: Face) -> None:
         labels.at([((canvas.width / 2, face.middle[1] + 5), "middle")], str(messages.ON_DRAWING["no_bolts"]), "quiet")
     seen, lifting = seen_from(found.joint), half(found)
     known = lifting != str(messages.UNKNOWN_HALF)
-    said = format_message(messages.ON_DRAWING["lifts"], {"seen": seen, "half": lifting}) if known else seen
-    labels.at([((canvas.width / 2, 396), "middle")], said, "quiet", rank=2)
+    text = format_message(messages.ON_DRAWING["lifts"], {"seen": seen, "half": lifting}) if known else seen
+    labels.at([((canvas.width / 2, 396), "middle")], text, "quiet", rank=2)
 
 
 def _fastener(found: SplitAnalysis, canvas: Canvas, face: Face, mark: Mark) -> None:
-    slot, at = length_of(mark), face.at(mark.x_mm, mark.y_mm)
+    fact_key, at = length_of(mark), face.at(mark.x_mm, mark.y_mm)
     likely = found.census.likely[:MOST_LIKELY] if found.counted is not None else ()
     fault = found.own.said(fault_of(mark))
     state = "likely" if mark.name in likely or fault in BROKEN else "out" if found.is_out(mark) else ""
-    with canvas.question(slot):
+    with canvas.question(fact_key):
         draw_reach(canvas.sheet, face, mark.x_mm, mark.y_mm)
-        if canvas.asked == slot:
+        if canvas.asked == fact_key:
             canvas.sheet.circle(at, 18, "place")
         draw_fastener(canvas.sheet, face, mark, f"bolt {state}".strip())
     canvas.labels.keep_clear(at, 9)
-    said = format_message(messages.ON_DRAWING[fault], {"bolt": mark.name}) if fault else mark.name
-    canvas.labels.around(at, 11, said, "halo hot strong" if fault in BROKEN else "halo quiet", rank=6, left=mark.x_mm > 0)
+    text = format_message(messages.ON_DRAWING[fault], {"bolt": mark.name}) if fault else mark.name
+    canvas.labels.around(at, 11, text, "halo hot strong" if fault in BROKEN else "halo quiet", rank=6, left=mark.x_mm > 0)
 
 
 def _gap_place(found: SplitAnalysis, canvas: Canvas, face: Face, place: GapPlace) -> None:
@@ -99,8 +99,8 @@ def _side(found: SplitAnalysis, canvas: Canvas) -> None:
         return
     for name, gap, (x, y), anchor in ((plane.lagging_name, lag, up[0], "start"), (plane.leading_name, lead, up[1], "end")):
         inset = 6 if anchor == "start" else -6
-        said = format_message(messages.ON_DRAWING["gap_of"], {"name": name, "gap": show(mm(gap, 0.01))})
-        labels.at([((x + inset, y - 38), anchor), ((x + inset, y - 58), anchor)], said, "reading-label ink", rank=1)
+        text = format_message(messages.ON_DRAWING["gap_of"], {"name": name, "gap": show(mm(gap, 0.01))})
+        labels.at([((x + inset, y - 38), anchor), ((x + inset, y - 58), anchor)], text, "reading-label ink", rank=1)
     times = factor * found.span_mm / (right - left)
     labels.at(
         [((canvas.width / 2, BASE_PX - 8), "middle")], format_message(messages.ON_DRAWING["scale"], {"times": plain(times, 2)}), "quiet"

@@ -66,8 +66,8 @@ class Halves(Hands):
 
     def begin(self, turns="9"):
         self.bolts()
-        for ask, text in (("counted", "5"), ("screw-diameter", "6"), ("screw-pitch", "1.0"), ("screw-turns", turns)):
-            self.answer(ask, text)
+        for question, text in (("counted", "5"), ("screw-diameter", "6"), ("screw-pitch", "1.0"), ("screw-turns", turns)):
+            self.answer(question, text)
         self.tick_all()
         return self.act("begin")
 
@@ -182,23 +182,23 @@ class Split(TestCase):
         return self.hands.work().displayed_verdict()
 
     def call(self):
-        plate = self.displayed_verdict()
-        return plate.state, plate.code
+        rendered = self.displayed_verdict()
+        return rendered.state, rendered.code
 
     def test_every_place_is_ticked_by_its_length_or_a_bare_enter(self):
         self.hands.bolt("1", "40")
         self.hands.bolt("2")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.code, plate.reason[:6]), (Code.FASTENERS_OUT, "2 of 5"))
-        self.assertIn("Bolt 3 out", plate.next_step)
+        rendered = self.displayed_verdict()
+        self.assertEqual((rendered.code, rendered.reason[:6]), (Code.FASTENERS_OUT, "2 of 5"))
+        self.assertIn("Bolt 3 out", rendered.next_step)
 
     def test_a_count_that_falls_short_is_stop_and_shows_the_likely_place(self):
         self.hands.bolts("40", "40", "", "50", "60")
         self.hands.answer("counted", "4")
-        plate = self.displayed_verdict()
+        rendered = self.displayed_verdict()
         self.assertEqual(self.call(), ("stop", Code.BOLT_STILL_IN))
-        self.assertEqual(plate.reason, "4 on the tray for 5 places: 1 is still in, or lost.")
-        self.assertIn("Look at 3 first", plate.next_step)  # the one nobody had in the hand to measure
+        self.assertEqual(rendered.reason, "4 on the tray for 5 places: 1 is still in, or lost.")
+        self.assertIn("Look at 3 first", rendered.next_step)  # the one nobody had in the hand to measure
         self.assertIn('class="bolt likely"', self.hands.page())
         self.hands.tick_all()
         self.assertIn("still in, or lost", self.hands.act("begin"))
@@ -234,10 +234,10 @@ class Split(TestCase):
     def test_level_gaps_say_how_far_to_turn_in_words(self):
         self.hands.begin()
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
-        plate = self.displayed_verdict()
+        rendered = self.displayed_verdict()
         self.assertEqual(self.call(), ("in", Code.LEVEL))
-        self.assertIn("Rear is 0.10 ± 0.04 mm ahead of front", plate.reason)
-        self.assertRegex(plate.next_step, r"^Turn each screw .*turns?, then measure again")
+        self.assertIn("Rear is 0.10 ± 0.04 mm ahead of front", rendered.reason)
+        self.assertRegex(rendered.next_step, r"^Turn each screw .*turns?, then measure again")
         self.assertIn("dowel clearance 0.03 mm over 6.0 mm", self.hands.page())  # beside the call, as assumed
 
     def test_a_new_round_keeps_the_old_one_and_the_drawing_tilts(self):
@@ -255,8 +255,8 @@ class Split(TestCase):
     def test_what_hangs_loose_goes_into_the_tray_with_shaft_and_side(self):
         self.hands.begin()
         self.hands.act("apart")
-        for ask, text in (("loose-part", "washer 1.0"), ("loose-from", "output, 1st"), ("loose-half", "left")):
-            self.hands.answer(f"{ask}.split-1", text)
+        for question, text in (("loose-part", "washer 1.0"), ("loose-from", "output, 1st"), ("loose-half", "left")):
+            self.hands.answer(f"{question}.split-1", text)
         place = TrayPlace.objects.get()
         self.assertEqual((place.number, place.name, place.where_from, place.half), (1, "washer 1.0", "output, 1st", "left"))
         self.hands.answer("loose-part.split-2", "")
@@ -274,8 +274,8 @@ class Split(TestCase):
         self.hands.answer("counted", "11")
         self.assertEqual(self.displayed_verdict().state, "stop")
         self.hands.answer("counted", "12")
-        for ask in ("screw-diameter", "screw-pitch", "screw-turns"):
-            self.hands.answer(ask, "")
+        for question in ("screw-diameter", "screw-pitch", "screw-turns"):
+            self.hands.answer(question, "")
         self.assertEqual(self.call(), ("too_close", Code.THREAD_NOT_CHECKED))
         self.hands.tick_all()
         self.hands.act("begin")

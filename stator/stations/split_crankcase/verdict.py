@@ -35,31 +35,31 @@ from stator.ui.table_texts import from_table
 MOST_LIKELY = 3  # places to look at first
 
 
-def verdict(found: SplitAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: SplitAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if found.is_apart or found.stays_closed:
-        return _apart(found, asked)
+        return _apart(found, questions)
     if found.counted is not None and found.census.call.state == State.STOP:
         return _still_in(found)
     if not found.is_loaded:
-        return _before(found, asked)
+        return _before(found, questions)
     if found.plane is None:
         reason = "measured" if found.taken_now else "load_and_measure"
         values = {"round": found.round_now, "taken": found.taken_now}
-        return Verdict(State.WAIT, Code.MEASURE, values, reason, "ask" if asked else "measure_aside")
+        return Verdict(State.WAIT, Code.MEASURE, values, reason, "ask" if questions else "measure_aside")
     if found.suspect and not math.isinf(found.allowed_mm):
         return _disagree(found)
-    if _is_unchecked(found, asked):
+    if _is_unchecked(found, questions):
         return Verdict(State.WAIT, Code.MEASURE, {"round": found.round_now}, "one_more", "ask")
     return _led(found)
 
 
-def _is_unchecked(found: SplitAnalysis, asked: list[Question]) -> bool:
+def _is_unchecked(found: SplitAnalysis, questions: list[Question]) -> bool:
     """Return True if a fourth gap must be measured first.
 
     Three gaps always lie on a plane, so none is decided by them alone.
     """
-    another = bool(asked and asked[0].slot and asked[0].slot.what == Property.GAP)
+    another = bool(questions and questions[0].slot and questions[0].slot.what == Property.GAP)
     return another and found.taken_now == 3 and found.move is not None and found.move.kind in ("tap", "back")
 
 
@@ -89,13 +89,13 @@ def _still_in(found: SplitAnalysis) -> Verdict:
     code = Code.BOLT_STILL_IN if census.missing or likely else Code.COUNT_AGAIN
     named = {mark.name: mark for mark in found.fasteners}
     looks = [mark for name in (likely or census.missing[:MOST_LIKELY]) if (mark := named.get(name))]
-    ways = [Alternative(length_of(mark), code="still_in", values=_named(mark)) for mark in looks]
-    ways += [Alternative(fault_of(mark), code="fault", values=_named(mark)) for mark in looks[:1]]
-    ways.append(Alternative(found.of(Property.FASTENERS_COUNTED), code="count"))
-    return Verdict(State.STOP, code, {**found.census_values, "likely": likely}, census.call.code, move, ways=tuple(ways))
+    alternatives = [Alternative(length_of(mark), code="still_in", values=_named(mark)) for mark in looks]
+    alternatives += [Alternative(fault_of(mark), code="fault", values=_named(mark)) for mark in looks[:1]]
+    alternatives.append(Alternative(found.of(Property.FASTENERS_COUNTED), code="count"))
+    return Verdict(State.STOP, code, {**found.census_values, "likely": likely}, census.call.code, move, ways=tuple(alternatives))
 
 
-def _before(found: SplitAnalysis, asked: list[Question]) -> Verdict:
+def _before(found: SplitAnalysis, questions: list[Question]) -> Verdict:
     """Fasteners, their count, then the splitter's screws."""
     census, fasteners = found.census, found.fasteners
     counts = found.census_values
@@ -104,14 +104,14 @@ def _before(found: SplitAnalysis, asked: list[Question]) -> Verdict:
         values = {"out": len(found.out), "all": len(fasteners)}
         mark = next((each for each in fasteners if not found.is_out(each)), fasteners[0])
         fault = Alternative(fault_of(mark), code="fault", values=_named(mark))
-        return Verdict(State.WAIT, Code.FASTENERS_OUT, values, "ticked", "ask" if asked else "tick_every_place", ways=(fault,))
+        return Verdict(State.WAIT, Code.FASTENERS_OUT, values, "ticked", "ask" if questions else "tick_every_place", ways=(fault,))
     if found.counted is None and not found.held_elsewhere:
-        return Verdict(State.WAIT, Code.COUNT, counts, census.call.code if fasteners else "no_bolts", "ask" if asked else "count")
+        return Verdict(State.WAIT, Code.COUNT, counts, census.call.code if fasteners else "no_bolts", "ask" if questions else "count")
     if found.is_outside:
-        return Verdict(State.WAIT, Code.BY_HAND, {**counts, "part": half(found)}, fastened_code, "ask" if asked else "by_hand")
+        return Verdict(State.WAIT, Code.BY_HAND, {**counts, "part": half(found)}, fastened_code, "ask" if questions else "by_hand")
     screws = found.screws
     if screws is None:
-        first = asked[0] if asked else None
+        first = questions[0] if questions else None
         if first and first.slot and first.slot.what in _OF_SCREWS:
             return Verdict(State.WAIT, Code.ALL_OUT, counts, fastened_code, "ask")
         fastened = format_message(messages.REASON[fastened_code], counts)
@@ -123,8 +123,8 @@ def _before(found: SplitAnalysis, asked: list[Question]) -> Verdict:
         State.TOO_CLOSE: (Code.SCREWS_UNSURE, "go_slowly_to"),
     }.get(State(screws.call.state), (Code.READY, "load_up_to"))
     turns = Alternative(found.of(Property.SPLITTER_SCREW_TURNS), code="turns")
-    ways = () if screws.call.state == State.IN else (turns, Alternative(choice="splitter"))
-    return Verdict(screws.call.state, code, known, screws.call.code, move, assumed=_assumed_grip(found), ways=ways)
+    alternatives = () if screws.call.state == State.IN else (turns, Alternative(choice="splitter"))
+    return Verdict(screws.call.state, code, known, screws.call.code, move, assumed=_assumed_grip(found), ways=alternatives)
 
 
 _OF_SCREWS = (
@@ -151,10 +151,10 @@ def _led(found: SplitAnalysis) -> Verdict:
     return Verdict(state, LED[move.kind], values, lead.code, move.kind, scale=scale, assumed=() if free else _assumed_dowels(found))
 
 
-def _apart(found: SplitAnalysis, asked: list[Question]) -> Verdict:
+def _apart(found: SplitAnalysis, questions: list[Question]) -> Verdict:
     loose = len(found.loose)
     values: dict[str, Any] = {"rounds": found.round_now, "loose": loose, "Part": capital(str(half(found)))}
-    if asked and asked[0].slot and asked[0].slot.what != Property.NOTE:
+    if questions and questions[0].slot and questions[0].slot.what != Property.NOTE:
         return Verdict(State.WAIT, Code.LOOK_FOR_LOOSE, values, "oil_holds", "ask", "in_the_tray" if loose else "")
     if found.all_through:
         return overall(found)

@@ -110,8 +110,8 @@ def measure_again(bound: BoundStation) -> None:
     """Begin a round after a move, or measure the round again; the expected result of the move remains stored."""
     found = bound.analysis
     done = found.as_written()
-    slot = crank(Property.CRANK_RUNOUT, done.pop("web"), done.get("at_deg"))
-    bound.record_action(MOVED, slot, text=done.pop("kind"), **done)
+    fact_key = crank(Property.CRANK_RUNOUT, done.pop("web"), done.get("at_deg"))
+    bound.record_action(MOVED, fact_key, text=done.pop("kind"), **done)
     bound.next_attempt(skipped=left_for_the_next(found))
 
 

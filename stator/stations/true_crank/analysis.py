@@ -85,9 +85,9 @@ def judge_converted(tir_mm: float, allowed: Estimate, uncertainty_mm: float) -> 
 
     It is OK below the lowest value that the limit may mean here, and not OK above the highest.
     """
-    least = call(tir_mm, high=allowed.low, uncertainty=uncertainty_mm)
-    most = call(tir_mm, high=allowed.high, uncertainty=uncertainty_mm)
-    return least if least.state == IN else most if most.state == OUT else replace(most, state=TOO_CLOSE, code=BETWEEN)
+    lowest = call(tir_mm, high=allowed.low, uncertainty=uncertainty_mm)
+    highest = call(tir_mm, high=allowed.high, uncertainty=uncertainty_mm)
+    return lowest if lowest.state == IN else highest if highest.state == OUT else replace(highest, state=TOO_CLOSE, code=BETWEEN)
 
 
 @dataclass(frozen=True)
@@ -151,8 +151,8 @@ class RunoutRoundAnalysis(ABC):
     @property
     def turns(self) -> int:
         """Return how many turns this round needs at each place."""
-        wanted: Any = self.own.chosen.get("turns", {})
-        return int(wanted.get(str(self.attempt), 2 if self.angles() == FINER_TURN else 1))
+        needed: Any = self.own.chosen.get("turns", {})
+        return int(needed.get(str(self.attempt), 2 if self.angles() == FINER_TURN else 1))
 
     def turns_asked(self, side: str) -> int:
         """Return how many readings each angle of an end needs now. They come from successive turns."""
@@ -174,7 +174,7 @@ class RunoutRoundAnalysis(ABC):
         if self.how == BY_SWING:
             places = [crank(Property.SHAFT_TIR, side) for side in SIDES]
         return max(
-            (gauge_uncertainty(self.resolution, spread, found, kind=DIAL) for slot in places if (found := self.values(slot))),
+            (gauge_uncertainty(self.resolution, spread, found, kind=DIAL) for fact_key in places if (found := self.values(fact_key))),
             default=self.once_u_mm,
         )
 

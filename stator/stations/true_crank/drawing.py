@@ -93,15 +93,15 @@ def dial(found: RunoutRoundAnalysis, canvas: Canvas, side: str, at: Point, down_
     sheet.circle(at, 14, "bore")
     canvas.labels.keep_clear(at, 16)
     sheet.line((at[0], at[1] + 14), (at[0], down_to), "ink bold" if here else "ink")
-    swing, needle = found.swing(side), found.needle_mm(side)
-    if swing is None:
+    runout, needle = found.swing(side), found.needle_mm(side)
+    if runout is None:
         return
-    fitted = bare(mm(swing.tir_mm))
+    fitted = bare(mm(runout.tir_mm))
     canvas.labels.at([((at[0], at[1] - 26), "middle")], fitted, "reading-label ink", rank=1)
     # over it how far the needle itself went, where that is not the same: a limit means the needle
     if needle is not None and bare(mm(needle)) != fitted:
-        said = format_message(messages.ON_DRAWING["needle"], {"needle": bare(mm(needle))})
-        canvas.labels.at([((at[0], at[1] - 49), "middle")], said, "quiet", rank=2)
+        text = format_message(messages.ON_DRAWING["needle"], {"needle": bare(mm(needle))})
+        canvas.labels.at([((at[0], at[1] - 49), "middle")], text, "quiet", rank=2)
 
 
 def on_circle(centre: Point, radius: float, angle_deg: float) -> Point:
@@ -111,7 +111,7 @@ def on_circle(centre: Point, radius: float, angle_deg: float) -> Point:
 
 def end_view(found: RunoutRoundAnalysis, canvas: Canvas, side: str, centre: Point, radius: float, pin_deg: float = 0.0) -> None:
     """Draw the readings around the circle, the fitted circle, and the high spot."""
-    sheet, swing, values = canvas.sheet, found.swing(side), found.round_of(side)
+    sheet, runout, values = canvas.sheet, found.swing(side), found.round_of(side)
     known = [value for value in values if value is not None]
     sheet.circle(centre, radius, "sure")
     sheet.text((centre[0], centre[1] + radius + 42), found.card.side(side), "strong", "middle")
@@ -126,8 +126,8 @@ def end_view(found: RunoutRoundAnalysis, canvas: Canvas, side: str, centre: Poin
     asked = canvas.asked
     if asked and asked.what == Property.SHAFT_READING and asked.at.end == side:
         sheet.circle(on_circle(centre, radius, asked.at.angle_deg or 0.0), 12, "place")
-    if swing and swing.tir_mm > 0:
-        _fitted(sheet, centre, radius, swing)
+    if runout and runout.tir_mm > 0:
+        _fitted(sheet, centre, radius, runout)
 
 
 def _strike(found: SingleThrowAnalysis, sheet: Sheet, side: str, centre: Point, radius: float) -> None:
@@ -143,13 +143,13 @@ def _strike(found: SingleThrowAnalysis, sheet: Sheet, side: str, centre: Point, 
         sheet.circle(on_circle(centre, radius + 9, 180), 6, "hot solid")
 
 
-def _fitted(sheet: Sheet, centre: Point, radius: float, swing: RunoutVector) -> None:
+def _fitted(sheet: Sheet, centre: Point, radius: float, runout: RunoutVector) -> None:
     """The circle of the fit, moved toward its high spot, and an arrow to it."""
-    moved = cmath.rect(POLAR_PX, math.radians(swing.high_spot_deg))
+    moved = cmath.rect(POLAR_PX, math.radians(runout.high_spot_deg))
     middle = (centre[0] - moved.imag, centre[1] - moved.real)
     sheet.circle(middle, radius, "ring")
-    sheet.arrow(on_circle(centre, radius * 0.62, swing.high_spot_deg), centre, "ink bold", 10)
-    at = on_circle(centre, radius * 0.3, swing.high_spot_deg + 180)
+    sheet.arrow(on_circle(centre, radius * 0.62, runout.high_spot_deg), centre, "ink bold", 10)
+    at = on_circle(centre, radius * 0.3, runout.high_spot_deg + 180)
     if radius < 60:  # too narrow beside the arrow: under its tail, or over it when it points down
-        at = (centre[0], centre[1] + (-12 if abs(swing.high_spot_deg - 180) < 60 else 24))
-    sheet.text(at, show(degrees(swing.high_spot_deg)), "halo reading-label ink", "middle")
+        at = (centre[0], centre[1] + (-12 if abs(runout.high_spot_deg - 180) < 60 else 24))
+    sheet.text(at, show(degrees(runout.high_spot_deg)), "halo reading-label ink", "middle")

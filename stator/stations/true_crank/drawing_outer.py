@@ -44,7 +44,7 @@ def _side(found: OuterWebAnalysis, canvas: Canvas) -> None:
     def x(part: float) -> float:
         return edge + span * part
 
-    leans = {side: swing.vector if (swing := found.swing(side)) else 0j for side in SIDES}
+    leans = {side: runout.vector if (runout := found.swing(side)) else 0j for side in SIDES}
     across = sum(value.imag**2 for value in leans.values()) > sum(value.real**2 for value in leans.values())
     seen = {side: (value.imag if across else value.real) for side, value in leans.items()}
     largest = max(abs(value) for value in seen.values())

@@ -55,11 +55,11 @@ class OuterWebAnalysis(RunoutRoundAnalysis):
 
     def shaft(self, side: str, attempt: int | None = None) -> OuterShaft | None:
         """One outer shaft as measured; None until its turn is whole."""
-        swing, throw, rim = self.swing(side, attempt), self.throw(), self.rim_mm
+        runout, throw, rim = self.swing(side, attempt), self.throw(), self.rim_mm
         pin = 0.0 if side == "left" else self.phase_deg
-        if swing is None or throw is None or rim is None or pin is None:
+        if runout is None or throw is None or rim is None or pin is None:
             return None
-        return outer_shaft(swing, throw, pin, rim, self.vector_u_mm)
+        return outer_shaft(runout, throw, pin, rim, self.vector_u_mm)
 
     @cached_property
     def shafts(self) -> list[tuple[str, OuterShaft]]:
@@ -80,13 +80,13 @@ class OuterWebAnalysis(RunoutRoundAnalysis):
 
     def as_written(self) -> dict[str, Any]:
         """Return a move for storage: what was measured, what was done, and what was expected."""
-        kept = {"kind": "again", "web": "left", "turn_deg": 0.0, "rim_mm": 0.0, "direction": "", "expected_mm": 0.0}
+        saved = {"kind": "again", "web": "left", "turn_deg": 0.0, "rim_mm": 0.0, "direction": "", "expected_mm": 0.0}
         if self.worst is None or self.suspect:
-            return kept
+            return saved
         side, shaft = self.worst
         turn, expected = shaft.turn, round(shaft.best_mm, 4)
         measured = {"turn_deg": round(turn.turn_deg, 4), "rim_mm": round(turn.rim_mm, 4), "direction": turn.direction}
-        return {**kept, "kind": "turn", "web": side, **measured, "expected_mm": expected}
+        return {**saved, "kind": "turn", "web": side, **measured, "expected_mm": expected}
 
 
 def outer_facts(given: StationInput) -> OuterWebAnalysis:

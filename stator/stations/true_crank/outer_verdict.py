@@ -19,14 +19,14 @@ from stator.ui.number_format import show
 source = partial(question_factory.source, messages)
 
 
-def several(found: OuterWebAnalysis, asked: list[Question]) -> Verdict:
+def several(found: OuterWebAnalysis, questions: list[Question]) -> Verdict:
     """`asked` is what is still to be answered."""
     if found.is_held_wrong:
         return Verdict(State.STOP, Code.NOT_HELD_SO, reason=found.held, next="centre_bearings", ways=(Alternative(choice="held"),))
     if not found.shafts:
         if not found.is_set_up:
-            return Verdict(State.WAIT, Code.SET_UP, reason="sizes", next="ask" if asked else "give_sizes")
-        return turn_it(found, asked)
+            return Verdict(State.WAIT, Code.SET_UP, reason="sizes", next="ask" if questions else "give_sizes")
+        return turn_it(found, questions)
     if found.suspect:
         return disagree(found)
     return welded(found) if found.is_welded_since else _judged(found)

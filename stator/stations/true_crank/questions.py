@@ -24,31 +24,31 @@ DIALS = (DIAL,)
 def of_single(found: SingleThrowAnalysis) -> list[Question]:
     """Return where supports and gauges stand, then one turn at each end."""
     past = found.attempt > 1
-    asked: list[Question] = []
+    questions: list[Question] = []
     for side in SIDES:
-        said = {"side": found.card.side(side)}
+        values = {"side": found.card.side(side)}
         support, gauge = crank(Property.SUPPORT_PLACE, side), crank(Property.GAUGE_PLACE, side)
         place: dict[str, Any] = {"quiet": past, "resolution": 1.0}
-        asked.append(ask(support, said, example="92", check=_apart(side, found.own.value(gauge)), **place))
-        asked.append(ask(gauge, said, example="34", check=_apart(side, found.own.value(support)), **place))
-    asked += _stroke(found, past)
+        questions.append(ask(support, values, example="92", check=_apart(side, found.own.value(gauge)), **place))
+        questions.append(ask(gauge, values, example="34", check=_apart(side, found.own.value(support)), **place))
+    questions += _stroke(found, past)
     if found.limit_is_elsewhere:
-        asked += _limit_places(found, past)
+        questions += _limit_places(found, past)
     if found.geometry is not None:
         for side in SIDES:
-            asked += _readings(found, side, str(messages.PIN))
-    return [*asked, *_ends(found)] if found.mis is not None else asked
+            questions += _readings(found, side, str(messages.PIN))
+    return [*questions, *_ends(found)] if found.mis is not None else questions
 
 
 def _limit_places(found: SingleThrowAnalysis, past: bool) -> list[Question]:
     """Return where the limit's own supports and gauges stand: what it allows here follows from that."""
     support, gauge = crank(Property.LIMIT_SUPPORT_PLACE), crank(Property.LIMIT_GAUGE_PLACE)
-    said = {"setup": setup_of(found)}
+    values = {"setup": setup_of(found)}
     more: dict[str, Any] = {"optional": True, "quiet": past, "resolution": 1.0}
-    asked = [ask(support, said, example="92", check=_apart("left", found.own.value(gauge)), **more)]
+    questions = [ask(support, values, example="92", check=_apart("left", found.own.value(gauge)), **more)]
     if found.own.value(support) is not None or found.own.value(gauge) is not None:
-        asked.append(ask(gauge, said, example="34", check=_apart("left", found.own.value(support)), **more))
-    return asked
+        questions.append(ask(gauge, values, example="34", check=_apart("left", found.own.value(support)), **more))
+    return questions
 
 
 def setup_of(found: RunoutRoundAnalysis) -> str:
@@ -97,17 +97,17 @@ def _readings(found: RunoutRoundAnalysis, side: str, pin: str) -> list[Question]
             ask(crank(Property.SHAFT_TIR, side), named, example="0.06", times=found.turns, **dial),
             ask(crank(Property.HIGH_SPOT, side), named, example="75", resolution=1.0),
         ]
-    asked = []
+    questions = []
     times = found.turns_asked(side)
     for angle in found.angles():
-        said = {**named, "angle": plain(angle), "count": times}
+        values = {**named, "angle": plain(angle), "count": times}
         where = messages.UNDER_GAUGE if angle == 0 else messages.TURNED_ON
         if found.is_coarse and angle == 0:
-            said |= {"step": mm(found.resolution), "limit": mm(found.limit_mm or 0.0)}
+            values |= {"step": mm(found.resolution), "limit": mm(found.limit_mm or 0.0)}
             where = messages.SECOND_TURN if times > 1 else messages.COARSE
-        asked.append(ask(reading(side, angle), said, where=where, example="0.02", times=times, **dial))
+        questions.append(ask(reading(side, angle), values, where=where, example="0.02", times=times, **dial))
     back = {"text": messages.BACK_AT_START, "where": messages.ONCE_ROUND, "skip_means": str(messages.SLIP_UNSEEN)}
-    return [*asked, ask(reading(side, CLOSING), named, optional=True, **back, **dial)]
+    return [*questions, ask(reading(side, CLOSING), named, optional=True, **back, **dial)]
 
 
 def methods(found: RunoutRoundAnalysis) -> tuple[Method, ...]:

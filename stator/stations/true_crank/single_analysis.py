@@ -71,15 +71,15 @@ class SingleThrowAnalysis(RunoutRoundAnalysis):
         if not self.moves or self.mis is None or not self.before:
             return None
         part = TWIST if self.moves[-1]["kind"] == "strike" else PINCH
-        was, now, unsure = (getattr(each, f"{part}_deg") for each in (self.before[-1], self.mis, self.mis.uncertainty))
-        return ((was - now) / was, part) if abs(was) > 2 * unsure else None
+        was, now, uncertainty = (getattr(each, f"{part}_deg") for each in (self.before[-1], self.mis, self.mis.uncertainty))
+        return ((was - now) / was, part) if abs(was) > 2 * uncertainty else None
 
     @property
     def best_mm(self) -> float | None:
         """The best that truing can reach."""
         if self.mis is None or self.geometry is None:
             return None
-        return max(swing.tir_mm for swing in best_reachable(self.mis, self.geometry))
+        return max(runout.tir_mm for runout in best_reachable(self.mis, self.geometry))
 
     @property
     def is_done(self) -> bool:
@@ -89,11 +89,11 @@ class SingleThrowAnalysis(RunoutRoundAnalysis):
         """Return a move for storage: what was measured, what was done, and what was expected."""
         move, mis = self.move, self.mis
         assert mis is not None
-        kept = {"twist_deg": round(mis.twist_deg, 4), "pinch_deg": round(mis.pinch_deg, 4)}
+        saved = {"twist_deg": round(mis.twist_deg, 4), "pinch_deg": round(mis.pinch_deg, 4)}
         if move is None:  # the numbers disagreed: nothing was prescribed
-            return {**kept, "kind": "again", "web": "", "at_deg": 0.0, "share": 0.0, "expected_mm": []}
+            return {**saved, "kind": "again", "web": "", "at_deg": 0.0, "share": 0.0, "expected_mm": []}
         expected = [round(move.expect_left.tir_mm, 4), round(move.expect_right.tir_mm, 4)]
-        return {**kept, "kind": move.kind, "web": move.web, "at_deg": move.at_deg, "share": move.share, "expected_mm": expected}
+        return {**saved, "kind": move.kind, "web": move.web, "at_deg": move.at_deg, "share": move.share, "expected_mm": expected}
 
 
 def single_facts(given: StationInput) -> SingleThrowAnalysis:

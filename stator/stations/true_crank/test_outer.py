@@ -42,31 +42,31 @@ class OuterTruing(TestCase):
     def test_outer_journals_and_centre_holes_are_refused_as_supports(self):
         for held, where in (("outer", "the outer journals"), ("centres", "the centre holes of the outer shafts")):
             self.hands.choose(held=held)
-            plate = self.displayed_verdict()
-            self.assertEqual((plate.state, plate.headline), ("stop", "Not held on those"))
-            self.assertIn(f"Held on {where} a bent crank looks straight", plate.reason)
+            verdict = self.displayed_verdict()
+            self.assertEqual((verdict.state, verdict.headline), ("stop", "Not held on those"))
+            self.assertIn(f"Held on {where} a bent crank looks straight", verdict.reason)
             self.assertEqual(self.hands.work().questions(), [])
 
     def test_the_web_that_turned_is_named_with_degrees_rim_and_direction(self):
         self.swing("left", 0.050, 90)
         self.swing("right", 0.010, 0)
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "A web has turned"))
-        self.assertIn("drive side web has turned 0.042", plate.reason)
-        self.assertIn("Turn the drive side web counter-clockwise, seen from the right end: its witness line 0.069 mm", plate.next_step)
-        self.assertIn("should then move 0.000 mm", plate.detail)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "A web has turned"))
+        self.assertIn("drive side web has turned 0.042", verdict.reason)
+        self.assertIn("Turn the drive side web counter-clockwise, seen from the right end: its witness line 0.069 mm", verdict.next_step)
+        self.assertIn("should then move 0.000 mm", verdict.detail)
 
     def test_the_right_web_is_judged_from_its_own_pin(self):
         self.swing("left", 0.004, 0)
         self.swing("right", 0.060, 270)  # its pin stands at 180: that is 90 ahead of it
-        plate = self.displayed_verdict()
-        self.assertIn("Turn the magneto side web counter-clockwise", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertIn("Turn the magneto side web counter-clockwise", verdict.next_step)
 
     def test_what_lies_along_the_throw_is_not_for_turning(self):
         self.swing("left", 0.050, 0)
         self.swing("right", 0.010, 180)
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "As true as it gets"))
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "As true as it gets"))
         self.assertNotIn("again", [action.key for action in self.hands.work().actions()])
 
     def test_a_move_is_written_with_what_was_expected_and_what_was_got(self):

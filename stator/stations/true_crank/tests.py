@@ -28,17 +28,17 @@ class Truer(Halves):
     key = "true"
 
     def set_up(self, *places):
-        for ask, text in places or PLACES:
-            self.answer(ask, text)
+        for question, text in places or PLACES:
+            self.answer(question, text)
 
     def turn(self, twist=0.0, pinch=0.0, offset=0.0, skew=0.0, ovality=0.0, zero=0.0, slips=MappingProxyType({})):
         geometry = self.work().analysis.geometry
-        for side, swing in zip(("left", "right"), runout_from(Misalignment(twist, pinch, offset, skew), geometry), strict=True):
+        for side, runout in zip(("left", "right"), runout_from(Misalignment(twist, pinch, offset, skew), geometry), strict=True):
             read = len(self.work().answers.values(reading(side, 0).key))
             work = self.work()
             for number in range(read, work.analysis.turns):
                 for angle in work.analysis.angles():
-                    value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
+                    value = runout.tir_mm / 2 * math.cos(math.radians(angle - runout.high_spot_deg))
                     value += ovality / 2 * math.cos(math.radians(2 * angle)) + zero
                     slip = slips.get((side, angle), 0.0) if number == 0 else 0.0
                     last = (number, angle) == (work.analysis.turns - 1, work.analysis.angles()[-1])
@@ -47,8 +47,8 @@ class Truer(Halves):
     @staticmethod
     def save(work, key, text):
         """Save a reading without a request; only the last one of an end is typed on the page."""
-        ask = next(ask for ask in work.current_questions if ask.key == key)
-        more = {"attempt": work.answers.attempt, "gauge": work.gauge_for(ask), "slot": ask.slot}
+        question = next(question for question in work.current_questions if question.key == key)
+        more = {"attempt": work.answers.attempt, "gauge": work.gauge_for(question), "slot": question.slot}
         log.save_reading(work.entry, work.person, key, parse(text, "length", "mm"), uuid4().hex, **more)
 
 
@@ -90,11 +90,11 @@ class True1(TestCase):
     def test_a_twisted_crank_names_the_web_and_the_angle_and_what_the_needles_should_read(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15, offset=0.004)
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "Webs are twisted"))
-        self.assertIn("Strike the rim of the magneto side web at 270°, toward the axis.", plate.next_step)
-        self.assertRegex(plate.detail, r"The needles should then read \d µm and \d µm")
-        self.assertIn("over the limit of 0.030 mm", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "Webs are twisted"))
+        self.assertIn("Strike the rim of the magneto side web at 270°, toward the axis.", verdict.next_step)
+        self.assertRegex(verdict.detail, r"The needles should then read \d µm and \d µm")
+        self.assertIn("over the limit of 0.030 mm", verdict.reason)
 
     def test_the_zero_of_the_gauge_and_an_oval_seat_change_no_move(self):
         self.hands.set_up()
@@ -116,19 +116,21 @@ class True1(TestCase):
 
     def test_webs_open_or_closed_opposite_the_crankpin_are_moved_at_that_place(self):
         self.hands.set_up()
-        for pinch, headline, move, lever in (
+        for pinch, headline, move, control in (
             (0.06, "Webs are open opposite the crankpin", "Squeeze the rims together opposite the crankpin", "squeeze"),
             (-0.06, "Webs are closed opposite the crankpin", "Wedge the rims apart opposite the crankpin", "wedge"),
         ):
             with self.subTest(headline):
                 self.hands.turn(pinch=pinch)
-                plate = self.displayed_verdict()
-                self.assertEqual(plate.headline, headline)
-                self.assertIn(move, plate.next_step)
-                self.assertIn(f"{'open' if pinch > 0 else 'closed'} opposite the crankpin: {lever} here", str(self.hands.work().drawing()))
+                verdict = self.displayed_verdict()
+                self.assertEqual(verdict.headline, headline)
+                self.assertIn(move, verdict.next_step)
+                self.assertIn(
+                    f"{'open' if pinch > 0 else 'closed'} opposite the crankpin: {control} here", str(self.hands.work().drawing())
+                )
                 crank = Crank(1, Truth(Misalignment(0.0, pinch, 0.0, 0.0)))
                 before = self.gap_opposite_mm(crank)
-                crank.pull(lever)
+                crank.pull(control)
                 self.assertEqual(before > 0, pinch > 0)
                 self.assertLess(abs(self.gap_opposite_mm(crank)), abs(before))
                 self.hands.tick_all()
@@ -167,9 +169,9 @@ class True1(TestCase):
     def test_what_truing_cannot_cure_is_said_and_no_blow_prescribed(self):
         self.hands.set_up()
         self.hands.turn(twist=0.05, offset=0.08)
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "Truing cannot cure it"))
-        self.assertIn("Apart again", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "Truing cannot cure it"))
+        self.assertIn("Apart again", verdict.next_step)
         self.assertEqual([action.key for action in self.hands.work().actions()], ["sign"])
 
     def test_without_a_limit_on_the_card_there_is_no_verdict(self):
@@ -233,8 +235,13 @@ class True1(TestCase):
     def test_swing_and_high_spot_are_enough_when_there_is_no_time(self):
         self.hands.choose(how="swing")
         self.hands.set_up()
-        for ask, text in (("shaft-tir.left", "0.060"), ("high-spot.left", "75"), ("shaft-tir.right", "0.050"), ("high-spot.right", "262")):
-            self.hands.answer(ask, text)
+        for question, text in (
+            ("shaft-tir.left", "0.060"),
+            ("high-spot.left", "75"),
+            ("shaft-tir.right", "0.050"),
+            ("high-spot.right", "262"),
+        ):
+            self.hands.answer(question, text)
         mis = self.hands.work().analysis.mis
         self.assertAlmostEqual(mis.twist_deg, 0.1684, places=3)
         self.assertIn("at 270°", self.displayed_verdict().next_step)
@@ -306,10 +313,10 @@ class True1(TestCase):
         self.hands.turn(twist=0.15)
         first = self.hands.work().answers.value("shaft-reading.left.0")
         self.hands.answer("shaft-reading.left.360", f"{first + 0.02:.4f}")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("too_close", "Readings disagree"))
-        self.assertIn("Drive side: back at the start it reads 0.020 mm higher: the gauge or a support has slipped", plate.reason)
-        self.assertIn("No blow", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("too_close", "Readings disagree"))
+        self.assertIn("Drive side: back at the start it reads 0.020 mm higher: the gauge or a support has slipped", verdict.reason)
+        self.assertIn("No blow", verdict.next_step)
         self.assertEqual([action.key for action in self.hands.work().actions()], ["again"])
         self.assertIn("slipped", self.hands.act("sign"))
         self.hands.act("again")
@@ -320,9 +327,9 @@ class True1(TestCase):
         self.hands.turn(twist=0.15)
         good = self.hands.work().answers.value("shaft-reading.right.135")
         self.hands.answer("shaft-reading.right.135", f"{good + 0.03:.4f}")
-        plate = self.displayed_verdict()
-        self.assertIn("Magneto side: the reading at 135° does not fit", plate.reason)
-        self.assertEqual(plate.next_step, "No blow: take the readings at 90°, 135° and 180° again.")
+        verdict = self.displayed_verdict()
+        self.assertIn("Magneto side: the reading at 135° does not fit", verdict.reason)
+        self.assertEqual(verdict.next_step, "No blow: take the readings at 90°, 135° and 180° again.")
         self.hands.answer("shaft-reading.right.135", f"{good:.4f}")
         self.assertEqual(self.displayed_verdict().headline, "Webs are twisted")
 
@@ -352,13 +359,13 @@ class True1(TestCase):
         Spec.objects.update(high=work.analysis.raw_mm + 0.7 * math.sqrt(2) * work.analysis.reading_u_mm)
         work = self.hands.work()
         self.assertEqual((work.analysis.call.state, work.displayed_verdict().headline), ("too_close", "Too close to call"))
-        wanted = work.analysis.settled_by
-        self.assertIn(f"{wanted} turns in all", work.displayed_verdict().next_step)
+        needed = work.analysis.settled_by
+        self.assertIn(f"{needed} turns in all", work.displayed_verdict().next_step)
         self.hands.act("turn")
         self.assertEqual(self.hands.work().next_question.key, "shaft-reading.left.0")
         self.hands.turn(twist=0.1)
         work = self.hands.work()
-        self.assertEqual((len(work.answers.values("shaft-reading.left.0")), work.next_question.key), (wanted, "joint-lock"))
+        self.assertEqual((len(work.answers.values("shaft-reading.left.0")), work.next_question.key), (needed, "joint-lock"))
         self.assertIn(work.analysis.call.state, ("in", "out"))
         self.assertIsNone(work.analysis.settled_by)
 
@@ -366,7 +373,7 @@ class True1(TestCase):
         self.hands.set_up()
         self.hands.turn(twist=0.3)
         self.assertIn("the bearing has left warm: it is loaded at every turn", self.displayed_verdict().detail)
-        labels = [trace.label for trace in self.hands.work().sources()]
+        labels = [source.label for source in self.hands.work().sources()]
         self.assertIn("Bearing's clearance, warm", labels)
 
     def test_what_the_last_blow_did_is_said_before_the_next(self):
@@ -379,7 +386,7 @@ class True1(TestCase):
         self.hands.act("again")
         self.hands.turn(twist=-0.1)
         self.assertIn("went 1.7 times as far as the twist it was for: softer", self.displayed_verdict().detail)
-        self.assertIn("expected, ", " ".join(trace.source for trace in self.hands.work().sources()))
+        self.assertIn("expected, ", " ".join(source.source for source in self.hands.work().sources()))
 
     def test_a_compounded_joint_cures_on_a_clock_that_outlives_the_signature(self):
         self.hands.set_up()

@@ -24,15 +24,15 @@ TOOK_HALF_WIDTH = 0.25  # of the share that a blow took
 FINE = 0.001
 
 
-def single(found: SingleThrowAnalysis, asked: list[Question]) -> Verdict:
+def single(found: SingleThrowAnalysis, questions: list[Question]) -> Verdict:
     """Of a crank of one throw; `asked` is what is still to be answered."""
     if found.geometry is None:
-        return Verdict(State.WAIT, Code.SET_UP, reason="places", next="ask" if asked else "give_places")
+        return Verdict(State.WAIT, Code.SET_UP, reason="places", next="ask" if questions else "give_places")
     if found.mis is None:
-        return turn_it(found, asked)
+        return turn_it(found, questions)
     if found.suspect:
         return disagree(found)
-    return welded(found) if found.is_welded_since else _judged(found, asked)
+    return welded(found) if found.is_welded_since else _judged(found, questions)
 
 
 def welded(found: RunoutRoundAnalysis) -> Verdict:
@@ -40,8 +40,8 @@ def welded(found: RunoutRoundAnalysis) -> Verdict:
     return Verdict(State.WAIT, Code.WELDED, {"runout": runout_said(found)}, "weld_pulls", "round_after_weld", scale=scale(found))
 
 
-def turn_it(found: RunoutRoundAnalysis, asked: list[Question]) -> Verdict:
-    return Verdict(State.WAIT, Code.TURN_IT, {"round": found.attempt}, next="ask" if asked else "read_the_rest")
+def turn_it(found: RunoutRoundAnalysis, questions: list[Question]) -> Verdict:
+    return Verdict(State.WAIT, Code.TURN_IT, {"round": found.attempt}, next="ask" if questions else "read_the_rest")
 
 
 def disagree(found: RunoutRoundAnalysis) -> Verdict:
@@ -114,13 +114,13 @@ def _why(found: SingleThrowAnalysis) -> str:
     assert move is not None
     angles = ("twist", "turned")
     values: dict[str, Any] = {name: Amount(value, "angle", FINE) if name in angles else mm(value) for name, value in move.values.items()}
-    said = [format_message(messages.WHY[move.code], {**values, "web": found.card.side(move.web)})]
+    texts = [format_message(messages.WHY[move.code], {**values, "web": found.card.side(move.web)})]
     if move.kind in ("squeeze", "wedge") and found.mis and abs(found.mis.skew_deg) > abs(found.mis.pinch_deg):
-        said.append(format_message(messages.WHY["across"], {"skew": Amount(abs(found.mis.skew_deg), "angle", FINE)}))
-    return " ".join([*said, str(messages.HALF)] if move.share < 1 else said)
+        texts.append(format_message(messages.WHY["across"], {"skew": Amount(abs(found.mis.skew_deg), "angle", FINE)}))
+    return " ".join([*texts, str(messages.HALF)] if move.share < 1 else texts)
 
 
-def _judged(found: SingleThrowAnalysis, asked: list[Question]) -> Verdict:
+def _judged(found: SingleThrowAnalysis, questions: list[Question]) -> Verdict:
     move = found.move
     assert move is not None
     values: dict[str, Any] = {"runout": runout_said(found), "why": _why(found)}
@@ -132,7 +132,7 @@ def _judged(found: SingleThrowAnalysis, asked: list[Question]) -> Verdict:
     needles = {"left": mm(move.expect_left.tir_mm), "right": mm(move.expect_right.tir_mm)}
     expected = format_message(messages.TOLD["expected"], needles) if move.kind in CURES else ""
     taught = _taught(found) if move.kind in CURES else ""
-    if found.settled_by and not asked:
+    if found.settled_by and not questions:
         values |= {"turns": count(found.settled_by), **told(_why(found), expected, taught, reach, bearing)}
         return Verdict(State.TOO_CLOSE, Code.TOO_CLOSE, values, "runout", "turns_settle", "told", scale=scale(found))
     state = found.call.state if found.call else {"leave": State.IN, "replace": State.OUT}.get(move.kind, State.TOO_CLOSE)
@@ -176,9 +176,9 @@ def results(found: RunoutRoundAnalysis) -> Iterator[DerivedValue]:
         limit, origin = (found.limit_mm, found.limit) if found.limit_mm else (None, None)
         limit_from = MessageRef("card", {"origin": origin.source}) if origin else None
         high = mm(limit) if limit else None
-        slot = crank(Property.CRANK_RUNOUT, side)
+        fact_key = crank(Property.CRANK_RUNOUT, side)
         yield DerivedValue(
-            slot, Property.CRANK_RUNOUT, mm(rounds[0]), mm(rounds[-1]), None, high, limit_from, judged.state if judged else ""
+            fact_key, Property.CRANK_RUNOUT, mm(rounds[0]), mm(rounds[-1]), None, high, limit_from, judged.state if judged else ""
         )
 
 
@@ -193,12 +193,12 @@ def derived(found: RunoutRoundAnalysis) -> Iterator[Finding]:
 def shared_sources(found: RunoutRoundAnalysis) -> Iterator[Source]:
     """Both runouts, the limit, the bearing's clearance, the gauge."""
     for side in SIDES:
-        turn, swing, name = found.fitted(side), found.swing(side), {"side": found.card.side(side)}
+        turn, runout, name = found.fitted(side), found.swing(side), {"side": found.card.side(side)}
         if turn:
             rest = {"raw": mm(turn.raw_swing_mm), "oval": mm(turn.ovality_mm), "scatter": mm(turn.residual_mm, 0.0001)}
             yield source("fitted", show(mm(turn.tir_mm)), {**name, **rest, "high": degrees(turn.high_spot_deg)})
-        elif swing:
-            yield source("swing", show(mm(swing.tir_mm)), {**name, "high": degrees(swing.high_spot_deg)})
+        elif runout:
+            yield source("swing", show(mm(runout.tir_mm)), {**name, "high": degrees(runout.high_spot_deg)})
     if found.limit and found.limit.high is not None:
         values = {"origin": found.limit.source, "setup": found.limit.setup}
         yield source("limit" if found.limit.setup else "limit_bare", show(mm(found.limit.high)), values)
@@ -219,19 +219,19 @@ def single_sources(found: SingleThrowAnalysis) -> Iterator[Source]:
     yield from shared_sources(found)
     mis = found.mis
     if mis:
-        unsure = mis.uncertainty
-        for code, value, sigma in (("twist", mis.twist_deg, unsure.twist_deg), ("pinch", mis.pinch_deg, unsure.pinch_deg)):
+        uncertainty = mis.uncertainty
+        for code, value, sigma in (("twist", mis.twist_deg, uncertainty.twist_deg), ("pinch", mis.pinch_deg, uncertainty.pinch_deg)):
             yield source(code, _signed(value, "angle"), {"uncertainty": Amount(2 * sigma, "angle", FINE)})
-        yield source("offset", _signed(mis.offset_mm, "length"), {"uncertainty": mm(2 * unsure.offset_mm)})
-        yield source("skew", _signed(mis.skew_deg, "angle"), {"uncertainty": Amount(2 * unsure.skew_deg, "angle", FINE)})
+        yield source("offset", _signed(mis.offset_mm, "length"), {"uncertainty": mm(2 * uncertainty.offset_mm)})
+        yield source("skew", _signed(mis.skew_deg, "angle"), {"uncertainty": Amount(2 * uncertainty.skew_deg, "angle", FINE)})
     for done in reversed(found.moves):
         yield _move(found, done)
 
 
 def _signed(value: float, kind: str) -> str:
     """A number with its sign, also where it is positive."""
-    said = show(Amount(value, kind, FINE))
-    return f"+{said}" if value > 0 else said
+    text = show(Amount(value, kind, FINE))
+    return f"+{text}" if value > 0 else text
 
 
 def _move(found: SingleThrowAnalysis, done: dict[str, Any]) -> Source:
@@ -240,7 +240,7 @@ def _move(found: SingleThrowAnalysis, done: dict[str, Any]) -> Source:
         return source("move_none", _signed(done["twist_deg"], "angle"), {"round": done["round"]})
     web = {"web": found.card.side(done["web"]), "at": degrees(done["at_deg"])}
     left, right = (mm(each) for each in done["expected_mm"])
-    after = [swing.tir_mm for side in SIDES if (swing := found.swing(side, done["round"] + 1))]
+    after = [runout.tir_mm for side in SIDES if (runout := found.swing(side, done["round"] + 1))]
     got = (
         format_message(messages.GOT_TWO, {"left": mm(after[0]), "right": mm(after[1])})
         if len(after) == len(SIDES)

@@ -162,15 +162,15 @@ def margin_scale(scale: _Scale) -> SafeString:
     parts.append(f'<line class="at" x1="{x(scale.value):.1f}" y1="11" x2="{x(scale.value):.1f}" y2="33"/>')
     label_x = x(scale.value)
     if len(limits) == 2:
-        for limit, said, anchor in zip(limits, limit_words, ("start", "end"), strict=True):
-            parts.append(f'<text class="label" x="{x(limit):.1f}" y="46" text-anchor="{anchor}">{said}</text>')
+        for limit, text, anchor in zip(limits, limit_words, ("start", "end"), strict=True):
+            parts.append(f'<text class="label" x="{x(limit):.1f}" y="46" text-anchor="{anchor}">{text}</text>')
     else:
         limit_x = x(limits[0]) if limits else 0.0
-        said = _one_limit(limit_words[0], scale.low is None) if limits else ""
-        wide, own = LETTER * len(said), LETTER * len(value_words)
+        text = _one_limit(limit_words[0], scale.low is None) if limits else ""
+        wide, own = LETTER * len(text), LETTER * len(value_words)
         anchor = "start" if limit_x + wide <= 298 else "end"
         first = limit_x if anchor == "start" else limit_x - wide
-        parts.append(f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{anchor}">{escape(said)}</text>')
+        parts.append(f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{anchor}">{escape(text)}</text>')
         text_x = min(label_x, 298 - own)
         if text_x > first + wide + 8 or text_x + own < first - 8:
             parts.append(f'<text class="label" x="{text_x:.1f}" y="46" text-anchor="start">{value_words}</text>')

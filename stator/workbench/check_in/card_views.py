@@ -166,11 +166,11 @@ def shelf_card(request: HttpRequest, pk: int) -> HttpResponse:
 def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
     """Save this card as an engine template."""
     found = visible_card(pk, request.user)  # type: ignore[arg-type]
-    kept = save_as_template(found)
+    saved = save_as_template(found)
     messages.success(
         request,
         _("{name} is on the shelf, version {version}. The next one of its kind starts from it.").format(
-            name=kept.name, version=kept.version
+            name=saved.name, version=saved.version
         ),
     )
     return _home(found)
@@ -184,20 +184,20 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
     _part, thing = _editing(request, found)
     if thing is None or _part not in REMOVABLE or (isinstance(thing, CasePart) and thing.what == CasePart.What.HALF):
         raise Http404
-    kept = keeps(thing) if isinstance(thing, CasePart) else []
-    if kept:
-        said = _("{name} stays on the card as long as {things} are on it.")
-        messages.error(request, said.format(name=thing.name, things=listed(kept)))
+    saved = keeps(thing) if isinstance(thing, CasePart) else []
+    if saved:
+        text = _("{name} stays on the card as long as {things} are on it.")
+        messages.error(request, text.format(name=thing.name, things=listed(saved)))
         return _home(found)
     if request.POST.get("sure") != "1":
-        ask: dict[str, Any] = {
+        question: dict[str, Any] = {
             "title": _("Take {name} off the card?").format(name=thing.name),
             "words": _("What the card says of it is gone then; it would have to be typed again."),
             "does": _("Take it off the card"),
             "back": _home(found).url,
             "fields": {"part": request.POST.get("part", ""), "id": thing.pk},
         }
-        return render(request, "workbench/confirm.html", ask)
+        return render(request, "workbench/confirm.html", question)
     try:
         thing.delete()
         if isinstance(thing, CasePart):
@@ -337,7 +337,7 @@ def underlay(request: HttpRequest, pk: int) -> HttpResponse:
     try:
         if (upload.size or 0) > LARGEST_BYTES:
             raise BadInput("underlay", _("That file is over 25 MB. Send a smaller picture."))
-        picture, size = clean(upload.read(), 1400)
+        photo, size = clean(upload.read(), 1400)
     except BadInput as error:
         messages.error(request, f"{upload.name}: {error.message}")
         return _home(EngineCard(pk=pk))
@@ -345,7 +345,7 @@ def underlay(request: HttpRequest, pk: int) -> HttpResponse:
         card = visible_card(pk, request.user)  # type: ignore[arg-type]
         doing.job = changeable_card(card)
         if not doing.repeats:
-            card.underlay.save(f"{secrets.token_urlsafe(12)}.jpg", ContentFile(picture), save=False)
+            card.underlay.save(f"{secrets.token_urlsafe(12)}.jpg", ContentFile(photo), save=False)
             if card.face_assumed:  # until the face is measured, it takes the picture's shape
                 card.face_h_mm = round(card.face_w_mm * size[1] / size[0], 1)
             card.save()

@@ -50,8 +50,8 @@ class CasePartForm(PlainTextMixin, forms.ModelForm):
         others.choices = [("", "—"), *((uid, words) for uid, words in case_choices(card) if uid != self.instance.uid)]
 
     def clean_name(self) -> str:
-        said = (self.cleaned_data.get("name") or "").strip()
-        name = said or str(USUAL.get(str(self.cleaned_data.get("what")), ""))
+        text = (self.cleaned_data.get("name") or "").strip()
+        name = text or str(USUAL.get(str(self.cleaned_data.get("what")), ""))
         others = self.card.case_parts.exclude(pk=self.instance.pk)
         if name and name in {self.card.side(each.uid) for each in others}:
             raise forms.ValidationError(_("This engine has a {name} already.").format(name=name))

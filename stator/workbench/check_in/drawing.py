@@ -42,10 +42,10 @@ def draw_card_face(
     """Draw the mating surface with its marks and seats; a tap adds a mark."""
     face, (across, up) = face_of(joint, paper), joint.face_mm
     fasteners = sum(mark.is_fastener for mark in marks)
-    said = _("Fasteners: {fasteners}; dowels: {dowels}; places for the gap: {gaps}").format(
+    text = _("Fasteners: {fasteners}; dowels: {dowels}; places for the gap: {gaps}").format(
         fasteners=fasteners, dowels=sum(m.what == "dowel" for m in marks), gaps=sum(m.what == "gap" for m in marks)
     )
-    sheet = Sheet(paper.width, paper.height, _("The joint face"), f"{said}, {seen_from(joint)}", "face")
+    sheet = Sheet(paper.width, paper.height, _("The joint face"), f"{text}, {seen_from(joint)}", "face")
     labels = Labels(sheet)
     left, top = face.at(-across / 2, up / 2)
     wide, high = face.scale * across, face.scale * up

@@ -137,8 +137,8 @@ class Written:
 
 def _written(reading: Reading, entry: Entry, job: Job) -> Written:
     taken = [to_the_second(reading.taken_at), reading.by.called, *([str(reading.gauge)] if reading.gauge else [])]
-    told = "; ".join((", ".join(taken), *([_withdrawn(reading)] if reading.withdrawn_at else [])))
-    return Written(called(reading, entry, job.card), answered(reading, entry), told, reading.withdrawn_at is not None)
+    text = "; ".join((", ".join(taken), *([_withdrawn(reading)] if reading.withdrawn_at else [])))
+    return Written(called(reading, entry, job.card), answered(reading, entry), text, reading.withdrawn_at is not None)
 
 
 def _withdrawn(reading: Reading) -> str:

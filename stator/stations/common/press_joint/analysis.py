@@ -152,15 +152,15 @@ class PressJointAnalysis:
     @cached_property
     def sized(self) -> PressJoint | None:
         """The joint cold; None until its sizes are in."""
-        grip, d = self.grip, self.diameter
+        interference, d = self.grip, self.diameter
         length, wall, web = (self.value(what) for what in (Property.PIN_LENGTH, Property.WEB_WALL, Property.WEB_WIDTH))
-        if grip is None or d is None or length is None or wall is None or web is None:
+        if interference is None or d is None or length is None or wall is None or web is None:
             return None
         return PressJoint(
             d,
             length,
-            grip.value,
-            grip.uncertainty,
+            interference.value,
+            interference.uncertainty,
             wall,
             max(web, d + 2 * wall),
             pin_bore_mm=self.value(Property.PIN_BORE) or 0.0,
@@ -207,7 +207,7 @@ class PressJointAnalysis:
     @property
     def is_stopped(self) -> bool:
         """Return True if nothing may be pressed in this state."""
-        return self.press is None or any(call is not None and call.state == STOP for call in (self.heat_call, self.press_call))
+        return self.press is None or any(verdict is not None and verdict.state == STOP for verdict in (self.heat_call, self.press_call))
 
     @cached_property
     def peak_n(self) -> float | None:

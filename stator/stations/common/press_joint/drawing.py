@@ -28,17 +28,17 @@ def draw(found: PressJointAnalysis, canvas: Canvas) -> None:
 
 def _place(found: PressJointAnalysis, canvas: Canvas, what: Property, code: str, place: tuple[Point, str]) -> None:
     """Draw a size at its place; tapping it opens its question."""
-    slot, value, name = at(what), found.value(what), str(messages.ON_DRAWING[code])
+    fact_key, value, name = at(what), found.value(what), str(messages.ON_DRAWING[code])
     amount = None if value is None else celsius(value) if code.endswith("_c") else mm(value, 0.001)
-    fact = found.own.fact(slot)
-    said = f"{name} {bare(fact.amount if fact and code[-2:] != '_c' else amount)}" if amount else name
-    half, ((x, y), anchor) = 5.0 * len(said) + 6, place
+    fact = found.own.fact(fact_key)
+    text = f"{name} {bare(fact.amount if fact and code[-2:] != '_c' else amount)}" if amount else name
+    half, ((x, y), anchor) = 5.0 * len(text) + 6, place
     left = {"start": x - 6, "middle": x - half, "end": x - 2 * half + 6}[anchor]
-    with canvas.question(slot):
+    with canvas.question(fact_key):
         canvas.sheet.rect(left, y - 17, 2 * half, 24, "backing")
-        if canvas.asked == slot:
+        if canvas.asked == fact_key:
             canvas.sheet.rect(left - 4, y - 22, 2 * half + 8, 34, "place")
-        canvas.sheet.text((x, y), said, "reading-label ink" if amount else "", anchor)
+        canvas.sheet.text((x, y), text, "reading-label ink" if amount else "", anchor)
 
 
 def _setup(found: PressJointAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
@@ -58,8 +58,8 @@ def _setup(found: PressJointAnalysis, canvas: Canvas, middle: float, unit: float
     for sign in (-1, 1):
         left = -web if sign < 0 else pin
         sheet.hatched(box(left, WEB_TOP, web - pin, 74), "hot" if found.is_warm else "plain", 10, rising=sign > 0)
-        plate = -web * 1.06 if sign < 0 else pin + 8 * unit
-        sheet.hatched(box(plate, WEB_BOTTOM, web * 1.06 - pin - 8 * unit, 30), "cold", 8, rising=sign < 0)
+        verdict = -web * 1.06 if sign < 0 else pin + 8 * unit
+        sheet.hatched(box(verdict, WEB_BOTTOM, web * 1.06 - pin - 8 * unit, 30), "cold", 8, rising=sign < 0)
         stand = -web * 1.06 if sign < 0 else web * 0.84
         sheet.hatched(box(stand, 282, web * 0.22, 120), "cold", 8, rising=sign < 0)
         sheet.line((middle + sign * (web + 34 * unit), 104), (middle + sign * (web + 34 * unit), 428), "outline")
@@ -96,14 +96,14 @@ def _scale(found: PressJointAnalysis, canvas: Canvas, x: float) -> None:
     sheet, (unit, per), peak = canvas.sheet, found.press_unit, found.peak_n
     plan, press = found.plan, found.press
     known = [plan.force_n.high if plan else None, press.capacity_n if press else None, peak]
-    most = max([value for value in known if value], default=100e3) * 1.08 / per
+    highest = max([value for value in known if value], default=100e3) * 1.08 / per
 
     def y(value: float) -> float:
-        return BOTTOM - (BOTTOM - TOP) * value / most
+        return BOTTOM - (BOTTOM - TOP) * value / highest
 
     sheet.line((x, TOP - 10), (x, BOTTOM), "axis")
-    step = step_for(most, 8)
-    for index in range(int(most / step) + 1):
+    step = step_for(highest, 8)
+    for index in range(int(highest / step) + 1):
         sheet.line((x - 6, y(index * step)), (x, y(index * step)), "axis thin")
         if press and abs(y(index * step) - y(press.capacity_n / per)) < 12:
             continue  # the press's own mark stands there
@@ -118,7 +118,7 @@ def _scale(found: PressJointAnalysis, canvas: Canvas, x: float) -> None:
     if peak is not None:
         _peak(canvas, x, y(peak / per), plain(peak / per, 3))
     if canvas.asked == at(Property.PRESS_PEAK):
-        _needle(sheet, x, (BOTTOM - TOP) / most / per)
+        _needle(sheet, x, (BOTTOM - TOP) / highest / per)
 
 
 def _band(found: PressJointAnalysis, canvas: Canvas, x: float, y: Callable[[float], float]) -> None:
@@ -132,15 +132,15 @@ def _band(found: PressJointAnalysis, canvas: Canvas, x: float, y: Callable[[floa
     sheet.line((x, y(band.likely / per)), (x + 38, y(band.likely / per)), "ink bold")
     for code, value in (("low", band.low), ("likely", band.likely), ("high", band.high)):
         force = two_digits(value / per)
-        said = format_message(messages.ON_DRAWING[code], {"force": force}) if canvas.is_wide else force
-        sheet.text((x + 42, y(value / per) + 5), said, "reading-label ink" if code == "likely" else "tick")
+        text = format_message(messages.ON_DRAWING[code], {"force": force}) if canvas.is_wide else force
+        sheet.text((x + 42, y(value / per) + 5), text, "reading-label ink" if code == "likely" else "tick")
 
 
 def _peak(canvas: Canvas, x: float, y: float, force: str) -> None:
-    said = format_message(messages.ON_DRAWING["peak"], {"force": force}) if canvas.is_wide else force
+    text = format_message(messages.ON_DRAWING["peak"], {"force": force}) if canvas.is_wide else force
     canvas.sheet.arrow((x + 2, y), (x - 52, y), "ink bold", 12)
-    canvas.sheet.rect(x - 60 - 10 * len(said), y - 24, 10 * len(said) + 8, 22, "backing")
-    canvas.sheet.text((x - 56, y - 8), said, "reading-label ink", "end")
+    canvas.sheet.rect(x - 60 - 10 * len(text), y - 24, 10 * len(text) + 8, 22, "backing")
+    canvas.sheet.text((x - 56, y - 8), text, "reading-label ink", "end")
 
 
 def _needle(sheet: Sheet, x: float, px_each: float) -> None:

@@ -28,25 +28,25 @@ def sizes(station: ModuleType, found: PressJointAnalysis, quiet: bool) -> list[Q
     def ask(what: Property, **more: Any) -> Question:
         return question(station, at(what), quiet=quiet, **more)
 
-    asked = []
+    questions = []
     if found.is_measured:
-        asked.append(ask(Property.PIN_DIAMETER, example="22.063", gauges=("micrometer",), **_over_bore(found)))
-        asked.append(ask(Property.PIN_HOLE, example="22.000", gauges=("bore",)))
+        questions.append(ask(Property.PIN_DIAMETER, example="22.063", gauges=("micrometer",), **_over_bore(found)))
+        questions.append(ask(Property.PIN_HOLE, example="22.000", gauges=("bore",)))
     else:
-        asked.append(ask(Property.PIN_SHOWN, example="22", resolution=0.01, gauges=("calliper",), **_over_bore(found)))
+        questions.append(ask(Property.PIN_SHOWN, example="22", resolution=0.01, gauges=("calliper",), **_over_bore(found)))
     end: dict[str, Any] = {"gauges": ("calliper",), "resolution": 0.1}
-    asked += [
+    questions += [
         ask(Property.PIN_LENGTH, example="16", **end),
         ask(Property.WEB_WALL, example="10", **end, **_wall(found)),
         ask(Property.WEB_WIDTH, example="80", **end, **_web(found)),
         ask(Property.PIN_BORE, optional=True, example="8", **end, **_bore(found)),
     ]
     if found.is_tapered:
-        asked.append(ask(Property.PIN_TAPER, example="10"))
+        questions.append(ask(Property.PIN_TAPER, example="10"))
     if found.is_warm:
-        asked.append(ask(Property.WEB_TEMPERATURE, example="150", resolution=1.0))
-        asked.append(ask(Property.PIN_TEMPERATURE, example="60", resolution=1.0))
-    return asked
+        questions.append(ask(Property.WEB_TEMPERATURE, example="150", resolution=1.0))
+        questions.append(ask(Property.PIN_TEMPERATURE, example="60", resolution=1.0))
+    return questions
 
 
 def _over_bore(found: PressJointAnalysis) -> dict[str, Any]:
@@ -70,17 +70,17 @@ def _web(found: PressJointAnalysis) -> dict[str, Any]:
     if not d or not wall:
         return {}
     needs = d + 2 * wall
-    said = format_message(messages.WEB_TOO_NARROW, {"d": mm(d, 0.1), "wall": mm(wall, 0.1), "needs": mm(needs, 0.1)})
-    return {"limits": (needs - SLACK_MM, WIDEST_MM), "refusal": said}
+    text = format_message(messages.WEB_TOO_NARROW, {"d": mm(d, 0.1), "wall": mm(wall, 0.1), "needs": mm(needs, 0.1)})
+    return {"limits": (needs - SLACK_MM, WIDEST_MM), "refusal": text}
 
 
 def _wall(found: PressJointAnalysis) -> dict[str, Any]:
     d, web = found.diameter, found.value(Property.WEB_WIDTH)
     if not d or not web:
         return {}
-    most = (web - d + SLACK_MM) / 2
-    said = format_message(messages.WALL_TOO_THICK, {"web": mm(web, 0.1), "d": mm(d, 0.1), "most": mm(most, 0.1)})
-    return {"limits": (2.0, max(2.0, most)), "refusal": said}
+    highest = (web - d + SLACK_MM) / 2
+    text = format_message(messages.WALL_TOO_THICK, {"web": mm(web, 0.1), "d": mm(d, 0.1), "most": mm(highest, 0.1)})
+    return {"limits": (2.0, max(2.0, highest)), "refusal": text}
 
 
 def peak(station: ModuleType, found: PressJointAnalysis, quiet: bool = False) -> Question:

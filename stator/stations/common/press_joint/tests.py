@@ -59,13 +59,13 @@ class Apart(PressCase):
     def test_sizes_alone_give_a_band_in_the_presss_own_unit(self):
         self.hands.sizes()
         self.hands.tick_all()
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("in", "Press is strong enough"))
-        self.assertRegex(plate.reason, r"^It takes 1\.\d+ t to [67][.\d]* t, likely 3\.\d+ t; the press has 12 t\.$")
-        grip = self.hands.work().sources()[0]
-        self.assertTrue(grip.estimated)
-        self.assertIn("typical crankpin", grip.source)
-        self.assertEqual(plate.assumed, ("interference of a crankpin of this size",))
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("in", "Press is strong enough"))
+        self.assertRegex(verdict.reason, r"^It takes 1\.\d+ t to [67][.\d]* t, likely 3\.\d+ t; the press has 12 t\.$")
+        interference = self.hands.work().sources()[0]
+        self.assertTrue(interference.estimated)
+        self.assertIn("typical crankpin", interference.source)
+        self.assertEqual(verdict.assumed, ("interference of a crankpin of this size",))
 
     def test_nothing_moves_before_the_webs_are_marked(self):
         self.hands.sizes()
@@ -83,24 +83,24 @@ class Apart(PressCase):
             source_kind="drawing",
         )
         self.hands.sizes()
-        grip = self.hands.work().analysis.grip
-        self.assertEqual((round(grip.value, 3), round(grip.uncertainty, 3), grip.origin), (0.06, 0.01, "card"))
+        interference = self.hands.work().analysis.grip
+        self.assertEqual((round(interference.value, 3), round(interference.uncertainty, 3), interference.origin), (0.06, 0.01, "card"))
         self.assertIn("drawing sheet 4", self.hands.work().sources()[0].source)
 
     def test_measured_pin_and_hole_replace_both(self):
         self.hands.choose(sizes="measured")
         self.hands.sizes((Property.PIN_DIAMETER, "22.060"), (Property.PIN_HOLE, "22.000"))
-        grip = self.hands.work().analysis.grip
-        self.assertEqual((round(grip.value, 4), grip.origin), (0.06, "measured"))
-        self.assertLess(grip.uncertainty, 0.006)
+        interference = self.hands.work().analysis.grip
+        self.assertEqual((round(interference.value, 4), interference.origin), (0.06, "measured"))
+        self.assertLess(interference.uncertainty, 0.006)
 
     def test_a_press_too_small_is_stop_with_what_would_do(self):
         self.small_press()
         self.hands.sizes()
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("stop", "Press too small"))
-        self.assertRegex(plate.next_step, r"a press of [67][.\d]* t or more, or the web at \d+ °C with the pin left cold")
-        self.assertNotIn(Property.PRESS_PEAK, [ask.slot.what for ask in self.hands.work().questions()])
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("stop", "Press too small"))
+        self.assertRegex(verdict.next_step, r"a press of [67][.\d]* t or more, or the web at \d+ °C with the pin left cold")
+        self.assertNotIn(Property.PRESS_PEAK, [question.slot.what for question in self.hands.work().questions()])
 
     def test_a_warm_web_and_a_cool_pin_make_a_small_press_enough(self):
         self.small_press("5 t", 49033.3)
@@ -109,9 +109,9 @@ class Apart(PressCase):
         self.hands.tick_all()
         self.assertEqual(self.displayed_verdict().state, "in")
         self.hands.of(Property.PIN_TEMPERATURE, "190")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("stop", "Too hot"))
-        self.assertIn("A hardened pin at 190 °C goes soft", plate.reason)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("stop", "Too hot"))
+        self.assertIn("A hardened pin at 190 °C goes soft", verdict.reason)
 
     def test_heat_that_frees_compound_is_only_for_what_is_down_as_scrap(self):
         self.hands.choose(compound="high", warmth="warm")
@@ -185,7 +185,7 @@ class FromApart(PressCase):
         apart = Presser(self.made)
         apart.choose(sizes="measured")
         apart.sizes(*MEASURED)
-        asked = {ask.slot.what: ask for ask in self.hands.work().current_questions}
+        asked = {question.slot.what: question for question in self.hands.work().current_questions}
         self.assertEqual(asked[Property.WEB_WIDTH].offer.value, 80.0)
         self.assertIn("Apart has 22.064 mm", asked[Property.PIN_DIAMETER].where)
         for what in (
@@ -211,8 +211,8 @@ class Together(PressCase):
         self.hands.answer("width-as-it-goes", "57.2")
         self.hands.answer("width-as-it-goes", "")
         self.hands.peak(peak)
-        for slot, text in zip(WIDTHS, widths, strict=True):
-            self.hands.answer(slot.key, text)
+        for fact_key, text in zip(WIDTHS, widths, strict=True):
+            self.hands.answer(fact_key.key, text)
         self.hands.answer(SIDE_PLAY.key, side)
 
     def test_pin_and_hole_are_measured_before_any_force(self):
@@ -236,9 +236,9 @@ class Together(PressCase):
 
     def test_a_peak_under_the_low_estimate_must_not_be_used(self):
         self.pressed(peak="6 kN")
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "Joint is loose"))
-        self.assertIn("would turn under load", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "Joint is loose"))
+        self.assertIn("would turn under load", verdict.next_step)
 
     def test_square_gripped_and_with_its_side_play_it_goes_on_to_truing(self):
         Spec.objects.create(
@@ -289,8 +289,8 @@ class TheRod(PressCase):
         apart.sizes()
         apart.tick_all()
         apart.peak("36 kN")
-        for ask, text in ((OIL_SLOT.key, "left"), ("parts-order", ""), ("scored", "no")):
-            apart.answer(ask, text)
+        for question, text in ((OIL_SLOT.key, "left"), ("parts-order", ""), ("scored", "no")):
+            apart.answer(question, text)
         apart.act("sign")
         self.hands.answer(OIL_SLOT.key, "right")
         self.hands.sizes(*MEASURED)

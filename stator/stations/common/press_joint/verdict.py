@@ -32,10 +32,10 @@ from stator.ui.table_texts import from_table
 KNOWN_FORCES = ("has", "peak")  # what the press can do and what its gauge showed; all other forces are estimates
 
 
-def before(found: PressJointAnalysis, asked: list[Question], sizing: str) -> Verdict | None:
+def before(found: PressJointAnalysis, questions: list[Question], sizing: str) -> Verdict | None:
     """Return the verdict until the joint may be pressed, then None; `sizing` is the code of the reason to measure."""
     if found.plan is None:
-        return Verdict(State.WAIT, Code.MEASURE, reason=sizing, next="ask" if asked else "sizes", assumed=assumed(found))
+        return Verdict(State.WAIT, Code.MEASURE, reason=sizing, next="ask" if questions else "sizes", assumed=assumed(found))
     hot = found.heat_call
     if hot and hot.state == State.STOP:
         less = "less_heat" if found.chosen("scrap") == "scrap" else "less_heat_or_scrap"
@@ -43,23 +43,23 @@ def before(found: PressJointAnalysis, asked: list[Question], sizing: str) -> Ver
         return Verdict(State.STOP, Code.TOO_HOT, degrees(hot), hot.code, less, ways=cooler)
     force = found.plan.force_n
     if found.press is None or found.press_call is None:
-        wanted = {"low": found.estimated(force.low), "high": found.estimated(force.high)}
-        return Verdict(State.STOP, Code.NO_PRESS, wanted, "no_press", ways=(Alternative(page="shop"),))
+        needed = {"low": found.estimated(force.low), "high": found.estimated(force.high)}
+        return Verdict(State.STOP, Code.NO_PRESS, needed, "no_press", ways=(Alternative(page="shop"),))
     if found.press_call.state == State.STOP:
         values = {**forces(found, found.press_call), "needs": found.estimated(force.high, UP)}
         web = found.web_heat_c
         values |= {"web": celsius(web)} if web else {}
         move = "larger_press_or_heat" if web else "larger_press"
-        ways = (Alternative(choice="press"), Alternative(page="shop"), Alternative(page="run"))
-        return Verdict(State.STOP, Code.TOO_SMALL, values, found.press_call.code, move, scale=scale(found), ways=ways)
+        alternatives = (Alternative(choice="press"), Alternative(page="shop"), Alternative(page="run"))
+        return Verdict(State.STOP, Code.TOO_SMALL, values, found.press_call.code, move, scale=scale(found), ways=alternatives)
     return None
 
 
 def ready(found: PressJointAnalysis, checks: tuple[SafetyWarning, ...], first: str, how: str, values: dict[str, Any]) -> Verdict:
     """Return the verdict if the press is strong enough: first the open checks, then how to press."""
-    call = found.press_call
-    assert call is not None
-    said = {**forces(found, call), **values}
+    verdict = found.press_call
+    assert verdict is not None
+    said = {**forces(found, verdict), **values}
     detail = ""
     if found.plan and found.plan.past_yield:
         said["stress"] = stress(found.plan.hub_stress_mpa)
@@ -67,9 +67,9 @@ def ready(found: PressJointAnalysis, checks: tuple[SafetyWarning, ...], first: s
     more: dict[str, Any] = {"detail": detail, "scale": scale(found), "assumed": assumed(found)}
     left = [each.words for each in checks if each.required and each.key not in found.own.ticked]
     if left:
-        return Verdict(State.WAIT, first, {**said, "required": left[0]}, call.code, "required", **more)
-    code = Code.STRONG_ENOUGH if call.state == State.IN else Code.MAY_NOT_DO
-    return Verdict(call.state, code, said, call.code, how, **more)
+        return Verdict(State.WAIT, first, {**said, "required": left[0]}, verdict.code, "required", **more)
+    code = Code.STRONG_ENOUGH if verdict.state == State.IN else Code.MAY_NOT_DO
+    return Verdict(verdict.state, code, said, verdict.code, how, **more)
 
 
 def forces(found: PressJointAnalysis, call: Conformity) -> dict[str, Any]:
@@ -107,10 +107,15 @@ def sources(station: ModuleType, found: PressJointAnalysis) -> Iterator[Source]:
     ) -> Source:
         return question_factory.source(station, code, value, values, estimated=estimated)
 
-    grip, plan, joint = found.grip, found.plan, found.joint
-    if grip:
-        values = {"uncertainty": mm(grip.uncertainty), "origin": found.card_grip.source if found.card_grip else ""}
-        yield source(f"grip_{grip.origin}", estimate(mm(grip.value), grip.uncertainty), values, grip.origin != "measured")
+    interference, plan, joint = found.grip, found.plan, found.joint
+    if interference:
+        values = {"uncertainty": mm(interference.uncertainty), "origin": found.card_grip.source if found.card_grip else ""}
+        yield source(
+            f"grip_{interference.origin}",
+            estimate(mm(interference.value), interference.uncertainty),
+            values,
+            interference.origin != "measured",
+        )
     if plan and joint:
         force = plan.force_n
         values = {"low": found.estimated(force.low), "high": found.estimated(force.high), "basis": from_table(force.basis)}
@@ -129,11 +134,11 @@ def sources(station: ModuleType, found: PressJointAnalysis) -> Iterator[Source]:
 
 def result(found: PressJointAnalysis) -> dict[str, Any]:
     """Return what a file carries of the joint."""
-    plan, grip = found.plan, found.grip
+    plan, interference = found.plan, found.grip
     return {
         "core_version": core_version,
-        "interference_mm": round(grip.value, 4) if grip else None,
-        "interference_measured": grip.origin == "measured" if grip else None,
+        "interference_mm": round(interference.value, 4) if interference else None,
+        "interference_measured": interference.origin == "measured" if interference else None,
         "force_n": [round(value) for value in (plan.force_n.low, plan.force_n.likely, plan.force_n.high)] if plan else None,
         "hub_stress_mpa": round(plan.hub_stress_mpa) if plan else None,
         "press": found.press.name if found.press else None,

@@ -42,8 +42,10 @@ def _shut(bound: BoundStation) -> str:
     if found.loose:
         return format_message(messages.REASON["loose"], {"part": found.loose.name})
     if found.stopped:
-        call = found.stopped.call
-        return format_message(messages.REASON[call.code], {**shared_messages.of_call(call), "partner": found.stopped.setup.inner_name})
+        verdict = found.stopped.call
+        return format_message(
+            messages.REASON[verdict.code], {**shared_messages.of_call(verdict), "partner": found.stopped.setup.inner_name}
+        )
     return ""
 
 
@@ -61,9 +63,9 @@ def _before(bound: BoundStation, found: CaseHalfAnalysis) -> list[Action]:
         going = to_chill(found, chiller)
         if going:
             values = {"part": going[0].name, "count": len(going), "chiller": chiller.name}
-            said = format_message(messages.ACTION["chill" if len(going) == 1 else "chill_many"], values)
+            text = format_message(messages.ACTION["chill" if len(going) == 1 else "chill_many"], values)
             word = f"chill {chiller.name.lower()}" if offered else "chill"
-            offered.append(Action(f"{CHILL}{chiller.pk}", said, word, not offered, shut, _chills(chiller.pk)))
+            offered.append(Action(f"{CHILL}{chiller.pk}", text, word, not offered, shut, _chills(chiller.pk)))
     half = {"half": found.called}
     if not found.timer("heat"):
         offered.append(Action("heat", format_message(messages.ACTION["heat"], half), "heat", not offered, shut, into_the_oven))
@@ -80,8 +82,8 @@ def _afterwards(bound: BoundStation, found: CaseHalfAnalysis) -> list[Action]:
     if found.waiting:
         offered.append(Action("again", format_message(messages.ACTION["again"], {"count": len(found.waiting)}), "again", True, do=reheat))
     if found.other_left:
-        said = format_message(messages.ACTION["other"], {"half": found.card.part_name(found.other_half)})
-        offered.append(Action("other", said, "other", not offered, do=the_other_half))
+        text = format_message(messages.ACTION["other"], {"half": found.card.part_name(found.other_half)})
+        offered.append(Action("other", text, "other", not offered, do=the_other_half))
     return [*offered, bound.sign_action(main=not offered)]
 
 

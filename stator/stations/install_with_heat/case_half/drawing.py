@@ -71,8 +71,8 @@ def _sheet(found: CaseHalfAnalysis, canvas: Canvas) -> None:
         return
     core = found.core_sheet
     parts = [found.part(key) for key in (*core.order, *core.left_out)]
-    told = {part.key: Told(how_words(found, part), tool_words(part, found.drivers)) for part in parts}
-    sheet.description = f"{sheet.description} {_said(found, told)}"
+    values = {part.key: Told(how_words(found, part), tool_words(part, found.drivers)) for part in parts}
+    sheet.description = f"{sheet.description} {_said(found, values)}"
     wide = canvas.is_wide
     row = min(66.0, (HIGH - 150) / (len(parts) + 1))
     last = max([step.to_s for step in core.steps] + [60.0])
@@ -84,7 +84,7 @@ def _sheet(found: CaseHalfAnalysis, canvas: Canvas) -> None:
     for index, part in enumerate(parts, 1):
         y = top + row * index
         place = list(core.order).index(part.key) + 1 if part.key in core.order else None
-        _part_row(sheet, found, part, told[part.key], place, y, row, line, wide)
+        _part_row(sheet, found, part, values[part.key], place, y, row, line, wide)
 
 
 def _said(found: CaseHalfAnalysis, told: Mapping[str, Told]) -> str:
@@ -192,9 +192,9 @@ def _hot(found: CaseHalfAnalysis, canvas: Canvas) -> None:
     part = live.here
     assert part is not None
     left = live.left_s(part)
-    said = ", ".join(f"{each.name} {lasting(max(0.0, live.left_s(each)))}" for each in live.order if each.planned)
+    message = ", ".join(f"{each.name} {lasting(max(0.0, live.left_s(each)))}" for each in live.order if each.planned)
     sheet.title = format_message(messages.DRAWN["in_hand"], {"part": part.name})
-    sheet.description = f"{sheet.description} {format_message(messages.DRAWN['time_left'], {'left': said})}"
+    sheet.description = f"{sheet.description} {format_message(messages.DRAWN['time_left'], {'left': message})}"
     to_go = {"left": len(live.order), "all": len(found.plan.parts)}
     sheet.text((14, 30), format_message(messages.DRAWN["to_go"], to_go), "quiet")
     sheet.text((width - 14, 30), format_message(messages.DRAWN["case"], {"here": celsius(found.run.outer().c)}), "quiet hot", "end")
@@ -249,9 +249,9 @@ def _hands(found: CaseHalfAnalysis, part: HotPart) -> list[tuple[str, str]]:
     """Return what the hands must know: from where, which way round, with what, on what."""
     if part.is_circlip:
         return [(str(messages.DRAWN["pliers"]), "note")]
-    way = way_words(found, part)
-    code = (found.toward(part) or "way") if way else "unsaid" if part.seat else "from"
-    values = {"From": capital(part.from_words), "Way": capital(way)}
+    orientation = way_words(found, part)
+    code = (found.toward(part) or "way") if orientation else "unsaid" if part.seat else "from"
+    values = {"From": capital(part.from_words), "Way": capital(orientation)}
     return [
         (format_message(messages.DRAWN["away" if code == "case" else code], values), "note strong"),
         (_tool(part, tool_words(part, found.drivers)), "note"),

@@ -199,10 +199,10 @@ def case_heat(parts: list[HotPart], wishes: setup.PlanOptions, shop: Shop) -> Ca
     if heater.highest_c and heater.highest_c < ceiling:
         ceiling, why, code = heater.highest_c, heater.name, ""
     draft = replace(wishes, heat_c=ceiling if math.isfinite(ceiling) else 200.0, target_c=None)
-    wanted = wishes.target_c or max(_plan(part, draft, shop).target_c for part in hot)
-    above = setup.ROUND_C * math.ceil((wanted + setup.ABOVE_TARGET_K) / setup.ROUND_C)
+    needed = wishes.target_c or max(_plan(part, draft, shop).target_c for part in hot)
+    above = setup.ROUND_C * math.ceil((needed + setup.ABOVE_TARGET_K) / setup.ROUND_C)
     heat_c = wishes.heat_c or min(ceiling, above)
-    target = min(wanted, heat_c - NEAR_K) if wishes.target_c is None else wanted
+    target = min(needed, heat_c - NEAR_K) if wishes.target_c is None else needed
     final = replace(wishes, heat_c=heat_c, target_c=target)
     planned = {part.key: _plan(part, final, shop) for part in hot}
     soak = max((found.soak for found in planned.values() if found.soak), key=lambda soak: soak.likely, default=None)

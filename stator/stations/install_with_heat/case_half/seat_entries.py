@@ -26,9 +26,9 @@ def _of_the_heat(found: CaseHalfAnalysis, part: HotPart, readings: list[Reading]
     for what in (Property.AIR_TEMPERATURE, Property.HEATER_SETTING, Property.HOT_TEMPERATURE, Property.WATER_DROP):
         mine = [each for each in readings if each.ask == found.slot(what).key and not each.withdrawn_at]
         temperatures = what in (Property.HOT_TEMPERATURE, Property.WATER_DROP)
-        kept = [each for each in mine if each.attempt == found.attempt] if what != Property.AIR_TEMPERATURE else mine
+        saved = [each for each in mine if each.attempt == found.attempt] if what != Property.AIR_TEMPERATURE else mine
         target = FactKey(part.thing.part if temperatures else ENGINE, what)
-        carried += [_copy(each, target) for each in (kept if temperatures else kept[-1:])]
+        carried += [_copy(each, target) for each in (saved if temperatures else saved[-1:])]
     return carried
 
 

@@ -45,8 +45,8 @@ def result(found: CaseHalfAnalysis) -> dict[str, Any]:
     order = []
     for part in found.everything:
         for said in found.fates(part):
-            told = {name: said.corrected.get(name) for name in ("after_door_s", "left_s")}
-            order.append({"part": part.name, "heat": said.attempt, "outcome": said.text, **told})
+            values = {name: said.corrected.get(name) for name in ("after_door_s", "left_s")}
+            order.append({"part": part.name, "heat": said.attempt, "outcome": said.text, **values})
     return {
         "schema": "one-heat/1",
         "core_version": core_version,

@@ -59,11 +59,11 @@ class WhatElseCanHappen(AtTheSheet):
         self.say(after_s=1500)
         while self.now():
             self.say("in" if self.now().endswith("circlip") else "dropped", after_s=1)
-        asked = [ask.key for ask in self.work().open_questions() if ask.slot.what in ("fit-outcome", "circlip")]
-        self.assertEqual(asked, [self.ask_of(part.key) for part in self.work().analysis.unsaid])
-        self.assertGreater(len(asked), 0)
-        self.hands.keep(asked[0], "dropped")  # it went in after all, in the last moment
-        self.assertNotIn(asked[0], [ask.key for ask in self.work().open_questions()])
+        questions = [question.key for question in self.work().open_questions() if question.slot.what in ("fit-outcome", "circlip")]
+        self.assertEqual(questions, [self.ask_of(part.key) for part in self.work().analysis.unsaid])
+        self.assertGreater(len(questions), 0)
+        self.hands.keep(questions[0], "dropped")  # it went in after all, in the last moment
+        self.assertNotIn(questions[0], [question.key for question in self.work().open_questions()])
 
     def test_a_signed_sheet_is_read_also_when_its_oven_is_gone(self):
         self.opened()

@@ -87,20 +87,20 @@ class Planning(AtTheSheet):
 
     def test_an_oven_set_too_cool_leaves_the_tight_ones_for_a_reheat_or_says_so(self):
         self.hands.keep("heat", "75")
-        plate = self.work().displayed_verdict()
-        self.assertIn(plate.state, ("too_close", "out"))
-        self.assertIn("wait for a reheat", plate.reason)
+        verdict = self.work().displayed_verdict()
+        self.assertIn(verdict.state, ("too_close", "out"))
+        self.assertIn("wait for a reheat", verdict.reason)
 
     def test_no_oven_no_sheet(self):
         Heater.objects.filter(method="oven").update(retired=True)
-        plate = self.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("stop", "No plan"))
-        self.assertIn("wants an oven", plate.reason)
+        verdict = self.work().displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("stop", "No plan"))
+        self.assertIn("wants an oven", verdict.reason)
 
     def test_more_parts_than_the_freezer_holds(self):
         Chiller.objects.filter(method="freezer").update(places=3)
-        plate = self.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "Chiller is too small"))
+        verdict = self.work().displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "Chiller is too small"))
 
     def test_a_part_left_out_or_a_must(self):
         drum = self.keys["Selector drum"]
@@ -112,15 +112,15 @@ class Planning(AtTheSheet):
 
     def test_seals_are_told_to_wait_for_a_cold_case(self):
         self.job.card.seals.create(name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7)
-        self.assertIn("Crank seal", " ".join(caution.words for caution in self.work().warnings()))
+        self.assertIn("Crank seal", " ".join(warning.words for warning in self.work().warnings()))
 
     def test_found_otherwise_than_the_card_stops_the_heat_until_it_is_settled(self):
         seat = Seat.objects.get(name="Gearbox input")
         stage = self.job.run.create(order=99, key="bearings-out")
-        entry, slot = log.open_entry(stage, seat, person()), FactKey(seat.part, Property.WAY_ROUND)
-        log.save_reading(entry, person(), slot.key, log.words("marking_out"), "x1", slot=slot)
-        plate = self.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("stop", "Which way round?"))
+        entry, fact_key = log.open_entry(stage, seat, person()), FactKey(seat.part, Property.WAY_ROUND)
+        log.save_reading(entry, person(), fact_key.key, log.words("marking_out"), "x1", slot=fact_key)
+        verdict = self.work().displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("stop", "Which way round?"))
         self.hands.tick_all()
         self.assertTrue(all(action.refused for action in self.work().actions()))
         self.hands.keep(f"way-settled.{seat.uid}", "marking_in")
@@ -150,8 +150,8 @@ class Warming(AtTheSheet):
         self.hands.act(next(action.key for action in self.work().actions() if action.key.startswith("chill")))
         case = next(step for step in sheet.steps if step.where == "oven")
         self.later(seconds=case.from_s - sheet.begins_s)
-        plate = self.work().displayed_verdict()
-        self.assertIn(plate.headline, ("Case in now", "Not yet"))
+        verdict = self.work().displayed_verdict()
+        self.assertIn(verdict.headline, ("Case in now", "Not yet"))
         self.hands.act("heat")
         waits = self.work().analysis.ready_in
         self.assertAlmostEqual(max(waits.values()), waits["case"], delta=2)
@@ -220,7 +220,7 @@ class Hot(AtTheSheet):
         hands = Hands(self.job)
         self.assertEqual((hands.work().analysis.phase, hands.work().analysis.outcome), ("after", "dropped"))
         self.assertEqual(hands.work().answers.said(hands.key("circlip")), "in")
-        self.assertEqual(next(ask.key for ask in hands.work().open_questions()), hands.key("gap12"))
+        self.assertEqual(next(question.key for question in hands.work().open_questions()), hands.key("gap12"))
         self.assertGreater(hands.work().analysis.run.here.clearance_mm, 0)
 
     def test_the_clock_in_the_tag_runs_for_the_part_that_closes_first(self):
@@ -277,8 +277,8 @@ class Hot(AtTheSheet):
         self.assertTrue(work.analysis.live_heat.remaining.left_out)
         while self.now():
             self.say("in" if self.now().endswith("circlip") else "dropped", after_s=1)
-        plate = self.work().displayed_verdict()
-        self.assertEqual(plate.headline, "What of the last?")
+        verdict = self.work().displayed_verdict()
+        self.assertEqual(verdict.headline, "What of the last?")
         for part in work.analysis.waiting:
             if not self.work().analysis.fate(part):
                 self.hands.keep(self.ask_of(part.key), "later")
@@ -315,17 +315,17 @@ class Hot(AtTheSheet):
 
     def test_the_same_key_twice_puts_one_part_in(self):
         self.opened()
-        ask = self.ask_of(self.now())
-        self.hands.keep(ask, "dropped", key="once")
-        self.hands.keep(ask, "dropped", key="once")
-        self.assertEqual(Reading.objects.filter(entry__seat=None, ask=ask, withdrawn_at=None).count(), 1)
+        question = self.ask_of(self.now())
+        self.hands.keep(question, "dropped", key="once")
+        self.hands.keep(question, "dropped", key="once")
+        self.assertEqual(Reading.objects.filter(entry__seat=None, ask=question, withdrawn_at=None).count(), 1)
 
     def test_signed_it_keeps_what_was_predicted_and_what_happened(self):
         self.opened()
         while self.now():
             self.say("in" if self.now().endswith("circlip") else "dropped")
-        for ask in self.work().open_questions():
-            self.hands.keep(ask.key, "went well")
+        for question in self.work().open_questions():
+            self.hands.keep(question.key, "went well")
         self.hands.act("sign")
         entry = Entry.objects.get(job=self.job, seat=None)
         self.assertEqual((entry.call_state, entry.call_words), ("in", "All home"))

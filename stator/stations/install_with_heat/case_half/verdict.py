@@ -29,12 +29,12 @@ source = partial(question_factory.source, messages)
 READY_S, EARLY_S, HOTTER_K = 1.0, 60.0, 5.0
 
 
-def verdict(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: CaseHalfAnalysis, questions: list[Question]) -> Verdict:
     """Return the verdict on the present part, or on the whole heat."""
     if found.in_hand:
-        mine = [ask for ask in asked if ask.slot and ask.slot.part == found.in_hand.fitted.part]
+        mine = [question for question in questions if question.slot and question.slot.part == found.in_hand.fitted.part]
         return assembly.verdict(found.in_hand, mine)
-    return of_the_heat(found, asked)
+    return of_the_heat(found, questions)
 
 
 def overall(found: CaseHalfAnalysis) -> Verdict:
@@ -42,7 +42,7 @@ def overall(found: CaseHalfAnalysis) -> Verdict:
     return of_the_heat(found, [])
 
 
-def of_the_heat(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
+def of_the_heat(found: CaseHalfAnalysis, questions: list[Question]) -> Verdict:
     if found.trouble:
         if found.trouble.code == NO_PARTS:
             home = bool(found.everything) or found.attempt > 1
@@ -50,7 +50,7 @@ def of_the_heat(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
         reason = "needs_oven" if found.trouble.field == "heater" else ""
         return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, reason, ways=shared_messages.ways_on(found.trouble))
     by_phase = {Phase.PLAN: _plan, Phase.WARMING: _warming, Phase.HOT: _hot, Phase.AFTER: _after}
-    judged = by_phase[found.phase](found, asked)
+    judged = by_phase[found.phase](found, questions)
     return replace(judged, assumed=_assumed(found)) if found.phase in (Phase.PLAN, Phase.WARMING) else judged
 
 
@@ -76,7 +76,7 @@ def number(count: int, *, small: bool = False) -> Any:
     return messages.NUMBERS[count][1 if small else 0] if count < len(messages.NUMBERS) else str(count)
 
 
-def _plan(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
+def _plan(found: CaseHalfAnalysis, questions: list[Question]) -> Verdict:
     unsettled = found.unsettled()
     if unsettled:
         part = unsettled[0]
@@ -86,9 +86,9 @@ def _plan(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     if found.loose:
         return Verdict(State.STOP, Code.STOP, {"part": found.loose.name}, "loose", "change_method", ways=shared_messages.OTHER_HEAT)
     if found.stopped:
-        call = found.stopped.call
-        values = {**shared_messages.of_call(call), "partner": found.stopped.setup.inner_name}
-        return Verdict(State.STOP, Code.STOP, values, call.code, "change_method", ways=shared_messages.OTHER_HEAT)
+        judgment = found.stopped.call
+        values = {**shared_messages.of_call(judgment), "partner": found.stopped.setup.inner_name}
+        return Verdict(State.STOP, Code.STOP, values, judgment.code, "change_method", ways=shared_messages.OTHER_HEAT)
     return _in_one(found)
 
 
@@ -138,7 +138,7 @@ def _half(found: CaseHalfAnalysis) -> float | None:
     return shared_messages.half(found.plan.soak) if found.plan.soak else None
 
 
-def _warming(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
+def _warming(found: CaseHalfAnalysis, questions: list[Question]) -> Verdict:
     waits = {key: seconds for key, seconds in found.ready_in.items() if seconds > READY_S}
     if found.coarse:
         return Verdict(State.TOO_CLOSE, Code.UNSURE, shared_messages.coarse(found.coarse), "coarse", "coarse")
@@ -164,15 +164,20 @@ def _warming(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.NOT_YET, values, reason, step, "order", "lay_bench")
 
 
-def _hot(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
+def _hot(found: CaseHalfAnalysis, questions: list[Question]) -> Verdict:
     live = found.live_heat
     part = live.here
     assert part is not None
-    left, way = live.left_s(part), way_words(found, part)
+    left, orientation = live.left_s(part), way_words(found, part)
     lost = [each for each in found.plan.parts if each.key in live.remaining.left_out and each.key != part.key]
     stuck = [lazily(messages.STUCK, found.fate(each), {"part": each.name}) for each in live.jammed]
     detail = "jam_waits" if stuck and lost else "jam" if stuck else "waits" if lost else ""
-    values: dict[str, Any] = {"part": part.name, "from_side": capital(part.from_words), "way": way, "left": duration(left, toward=DOWN)}
+    values: dict[str, Any] = {
+        "part": part.name,
+        "from_side": capital(part.from_words),
+        "way": orientation,
+        "left": duration(left, toward=DOWN),
+    }
     values |= {"lost": named(lost), "stuck": stuck}
     more: dict[str, Any] = {"detail": detail, "standing": "parts_go_in"}
     if part.is_circlip:
@@ -180,10 +185,10 @@ def _hot(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     if left <= 0:
         return Verdict(State.OUT, Code.SHUT, values, **more)
     state = State.TOO_CLOSE if left < found.shop.handling_s else State.IN
-    return Verdict(state, Code.IN_HAND, values, "from_way" if way else "from", "push", **more)
+    return Verdict(state, Code.IN_HAND, values, "from_way" if orientation else "from", "push", **more)
 
 
-def _after(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
+def _after(found: CaseHalfAnalysis, questions: list[Question]) -> Verdict:
     if found.unsaid:
         return Verdict(State.WAIT, Code.WHAT_OF_THE_LAST, {"parts": named(found.unsaid)})
     home = len([part for part in found.parts if found.fate(part) in HOME])
@@ -191,7 +196,7 @@ def _after(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     if found.waiting:
         stuck = [part for part in found.waiting if found.fate(part) in STUCK]
         return Verdict(State.OUT, Code.REHEAT, {**values, "stuck": named(stuck)}, next="back_out" if stuck else "", detail="peels")
-    step = "note_or_sign" if asked else "hold_down"
+    step = "note_or_sign" if questions else "hold_down"
     return Verdict(State.IN, Code.ALL_HOME, values, "in_one_heat", step, "own_page")
 
 
@@ -212,21 +217,21 @@ def way_words(found: CaseHalfAnalysis, part: HotPart) -> str:
 
 def how_words(found: CaseHalfAnalysis, part: HotPart) -> str:
     """From where it goes in, and which way round."""
-    way = way_words(found, part)
+    orientation = way_words(found, part)
     if part.is_circlip:
-        return way
-    if not way and part.seat is None:
+        return orientation
+    if not orientation and part.seat is None:
         return part.from_words
-    return format_message(messages.GOES, {"from_side": part.from_words, "way": way or messages.WAY["unknown"]})
+    return format_message(messages.GOES, {"from_side": part.from_words, "way": orientation or messages.WAY["unknown"]})
 
 
 def short_words(found: CaseHalfAnalysis, part: HotPart) -> str:
     """The same in few letters, for a phone."""
     if part.is_circlip:
         return way_words(found, part)
-    way = str(messages.WAY_SHORT.get(found.facing(part), messages.WAY["unknown"])) if part.seat else way_words(found, part)
+    orientation = str(messages.WAY_SHORT.get(found.facing(part), messages.WAY["unknown"])) if part.seat else way_words(found, part)
     side = str(messages.FROM_SHORT[part.thing.loads_from])
-    return format_message(messages.GOES, {"from_side": side, "way": way}) if way else side
+    return format_message(messages.GOES, {"from_side": side, "way": orientation}) if orientation else side
 
 
 def tool_words(part: HotPart, shelf: Iterable[Driver]) -> str:
@@ -256,20 +261,20 @@ def checks(found: CaseHalfAnalysis) -> tuple[SafetyWarning, ...]:
 
 
 def warnings(found: CaseHalfAnalysis) -> tuple[SafetyWarning, ...]:
-    wanted = []
+    needed = []
     if found.is_live:
-        wanted.append("hot")
+        needed.append("hot")
     if found.phase == Phase.HOT:
-        wanted += ["jam", "frost"]
+        needed += ["jam", "frost"]
     seals = [seal.name for seal in found.card.seals.all() if seal.half == found.half]
     if seals and not found.is_live:
-        wanted.append("seals")
+        needed.append("seals")
     creep = [] if found.trouble or found.phase != Phase.PLAN else [each.name for each in found.plan.parts if _creeps(each)]
     if creep:
-        wanted.append("creep")
+        needed.append("creep")
     if found.phase == Phase.PLAN:
-        wanted.append("manual")
-    return tuple(SafetyWarning(key, format_message(messages.WARNINGS[key], {"seals": seals, "parts": creep})) for key in wanted)
+        needed.append("manual")
+    return tuple(SafetyWarning(key, format_message(messages.WARNINGS[key], {"seals": seals, "parts": creep})) for key in needed)
 
 
 def _creeps(part: HotPart) -> bool:
@@ -304,8 +309,8 @@ def _sources(found: CaseHalfAnalysis) -> Iterator[tuple[HotPart | None, Source]]
 
 
 def _of_part(part: HotPart, made: HeatPlan) -> Iterator[tuple[HotPart | None, Source]]:
-    grip = mm(made.setup.interference_mm, uncertainty=(made.setup.bore_um.width_um + made.setup.inner_um.width_um) / 2000)
-    values = {"part": part.name, "grip": grip, "wanted": mm(made.setup.wanted_mm)}
+    interference = mm(made.setup.interference_mm, uncertainty=(made.setup.bore_um.width_um + made.setup.inner_um.width_um) / 2000)
+    values = {"part": part.name, "grip": interference, "wanted": mm(made.setup.wanted_mm)}
     values["uncertainty"] = mm(2 * made.offering.spread_mm)
     yield part, source("part", "", values, estimated=True)
     if made.chill:

@@ -100,8 +100,8 @@ class Assembly:
 
     @property
     def depth_limits_mm(self) -> tuple[float, float]:
-        wanted = 0.0 if self.is_rubber else self.fitted.depth_mm
-        return wanted - self.fitted.depth_within_mm, wanted + self.fitted.depth_within_mm
+        needed = 0.0 if self.is_rubber else self.fitted.depth_mm
+        return needed - self.fitted.depth_within_mm, needed + self.fitted.depth_within_mm
 
     @cached_property
     def depth(self) -> Conformity | None:

@@ -14,10 +14,10 @@ from stator.stations.install_with_heat.shaft_assembly.analysis import PROTRACTOR
 STOPS = (Code.OILED,)
 
 
-def verdict(found: Assembly, asked: list[Question]) -> Verdict:
+def verdict(found: Assembly, questions: list[Question]) -> Verdict:
     """Faults first, then what was measured; `asked` is what is still to be answered of this part."""
     part = found.fitted
-    values: dict[str, Any] = {"part": part.name, "question": asked[0].text if asked else "", **_limits(found)}
+    values: dict[str, Any] = {"part": part.name, "question": questions[0].text if questions else "", **_limits(found)}
     if found.faults:
         code = found.faults[0]
         return Verdict(State.STOP if code in STOPS else State.OUT, code, values)
@@ -25,17 +25,17 @@ def verdict(found: Assembly, asked: list[Question]) -> Verdict:
     calls = [each for each in (found.angle, found.depth) if each]
     if not calls:
         reason = "order" if part.pieces else "rubber" if found.is_rubber else "source" if part.source else "card"
-        return Verdict(State.WAIT, Code.MEASURE, values, reason, "ask" if asked else "measure", limits)
+        return Verdict(State.WAIT, Code.MEASURE, values, reason, "ask" if questions else "measure", limits)
     worst = min(calls, key=lambda each: severity(each.state))
     kind, step = ("angle", 0.1) if worst is found.angle else ("length", 0.01)
     values |= limit_values(worst, kind, step)
     headline = {IN: Code.AS_DRAWN, TOO_CLOSE: Code.UNSURE, OUT: Code.NOT_AS_DRAWN}[worst.state]
-    return from_conformity(worst, headline, values=values, next=_next(found, worst.state, asked), detail=limits, scale=_scale(found))
+    return from_conformity(worst, headline, values=values, next=_next(found, worst.state, questions), detail=limits, scale=_scale(found))
 
 
-def _next(found: Assembly, state: str, asked: list[Question]) -> str:
+def _next(found: Assembly, state: str, questions: list[Question]) -> str:
     if state == IN:
-        return "ask" if asked else "on"
+        return "ask" if questions else "on"
     if state == TOO_CLOSE:
         return Code.UNSURE
     if found.is_rubber:

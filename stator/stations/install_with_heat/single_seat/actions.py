@@ -32,17 +32,17 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
     if found.trouble:
         return ()
     shut, offered = _shut(bound), []
-    said = {key: format_message(text, names(found)) for key, text in messages.ACTION.items()}
+    values = {key: format_message(text, names(found)) for key, text in messages.ACTION.items()}
     if found.phase in (Phase.PLAN, Phase.HEATING):
         if found.plan.chill and not found.timer("chill"):
-            offered.append(Action("chill", said["chill"], "chill", True, shut, to_the_cold))
+            offered.append(Action("chill", values["chill"], "chill", True, shut, to_the_cold))
         if found.heater and not found.timer("heat"):
-            offered.append(Action("heat", said["heat" if found.plan.soak else "flame"], "heat", not offered, shut, to_the_heat))
+            offered.append(Action("heat", values["heat" if found.plan.soak else "flame"], "heat", not offered, shut, to_the_heat))
         if found.phase == Phase.HEATING or (not found.heater and not found.plan.chill):
             how = "open_shaft" if found.onto_shaft else "open" if found.heater or found.plan.chill else "open_cold"
-            offered.append(Action("open", said[how], "open", not offered, shut, out))
+            offered.append(Action("open", values[how], "open", not offered, shut, out))
     if found.phase == Phase.WINDOW or (found.phase == Phase.AFTER and not found.went_in):
-        offered.append(Action("again", said["again"], "again", found.phase == Phase.AFTER, do=back))
+        offered.append(Action("again", values["again"], "again", found.phase == Phase.AFTER, do=back))
     return (*offered, bound.sign_action()) if found.phase == Phase.AFTER else tuple(offered)
 
 

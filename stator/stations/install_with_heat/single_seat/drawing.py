@@ -106,9 +106,9 @@ def draw(found: SingleSeatAnalysis, canvas: Canvas) -> None:
     shape = curve(now.setup, now.outer_c, now.inner_c, span_s(found), POINTS)
     inner_c = _warmth(found, now.moment.inner_c, now.setup.inner_u_k)
     outer_c = _warmth(found, now.moment.outer_c, now.setup.outer_u_k)
-    said = {**names(found), "inner_c": inner_c, "outer_c": outer_c}
-    said |= {"time": duration(now.moment.time_s, 0.0), "side": _side(now.moment)}
-    canvas.sheet.description = f"{format_message(messages.DRAWN['described'], said)} {canvas.sheet.description}"
+    values = {**names(found), "inner_c": inner_c, "outer_c": outer_c}
+    values |= {"time": duration(now.moment.time_s, 0.0), "side": _side(now.moment)}
+    canvas.sheet.description = f"{format_message(messages.DRAWN['described'], values)} {canvas.sheet.description}"
     _section(found, canvas, now, frame)
     _graph(canvas.sheet, found, now, shape, frame)
 
@@ -368,10 +368,10 @@ def _graph(sheet: Sheet, found: SingleSeatAnalysis, now: Scene, shape: Sequence[
     band += [axes.at(each.time_s, max(each.low_mm, low)) for each in reversed(shape)]
     sheet.shape(band, "band")
     axes.draw(sheet, 60.0, "min", core_per("length", unit))
-    zero, wanted = axes.at(0, 0)[1], axes.at(0, now.setup.wanted_mm)[1]
-    sheet.line((axes.left, wanted), (axes.left + axes.width, wanted), "wanted")
+    zero, needed = axes.at(0, 0)[1], axes.at(0, now.setup.wanted_mm)[1]
+    sheet.line((axes.left, needed), (axes.left + axes.width, needed), "wanted")
     sheet.text(
-        (axes.left + axes.width, wanted - 6),
+        (axes.left + axes.width, needed - 6),
         format_message(messages.DRAWN["wanted"], {"wanted": format_for(now.setup.wanted_mm, "length", unit, 0.001)}),
         "quiet",
         "end",

@@ -71,14 +71,14 @@ def _sizes(found: SingleSeatAnalysis, quiet: bool) -> list[Question]:
     nominal = None if found.trouble else found.planned.fit.nominal_mm
     asked = []
     for what in (Property.SEAT_SIZE, Property.RING_SIZE):
-        slot = found.slot(what)
+        fact_key = found.slot(what)
         more: dict[str, Any] = {"optional": True, "quiet": quiet, "measure_again": True, "text": table[what]}
         more["gauges"] = ("bore",) if what == Property.SEAT_SIZE else ("micrometer",)
         if nominal:
-            more |= {"example": f"{nominal:.3f}", "check": partial(_near, slot.key, nominal)}
+            more |= {"example": f"{nominal:.3f}", "check": partial(_near, fact_key.key, nominal)}
         if what == Property.SEAT_SIZE and skip:
             more["skip_means"] = skip
-        asked.append(ask(slot, **more))
+        asked.append(ask(fact_key, **more))
     return asked
 
 
@@ -98,8 +98,8 @@ def _temperatures(found: SingleSeatAnalysis, named: dict[str, Any]) -> list[Ques
         more: dict[str, Any] = {"repeats": True, "quiet": quiet, "resolution": 1.0, "example": "112"}
         values = {**named, "means": shared_messages.with_what(found.means)}
         first = ask(found.slot(Property.HOT_TEMPERATURE), values, where=where[found.outer], **more)
-    slot = found.slot(Property.COLD_TEMPERATURE)
-    return [first, ask(slot, named, where=where[found.partner], quiet=True, optional=True, resolution=1.0, example="-12")]
+    fact_key = found.slot(Property.COLD_TEMPERATURE)
+    return [first, ask(fact_key, named, where=where[found.partner], quiet=True, optional=True, resolution=1.0, example="-12")]
 
 
 def _seated(found: SingleSeatAnalysis, named: dict[str, Any]) -> list[Question]:
@@ -112,9 +112,9 @@ def _seated(found: SingleSeatAnalysis, named: dict[str, Any]) -> list[Question]:
     if found.has_circlip:
         asked.append(ask(found.slot(Property.CIRCLIP)))
     if not found.is_through:
-        slot = found.slot(Property.SEATING_GAP_COLD)
-        more: dict[str, Any] = {"optional": True, "example": "0", "gauges": ("feeler",), "check": partial(_is_cold, found, slot.key)}
-        asked.append(ask(slot, {**named, "warm": kelvin(WARM_K)}, **more))
+        fact_key = found.slot(Property.SEATING_GAP_COLD)
+        more: dict[str, Any] = {"optional": True, "example": "0", "gauges": ("feeler",), "check": partial(_is_cold, found, fact_key.key)}
+        asked.append(ask(fact_key, {**named, "warm": kelvin(WARM_K)}, **more))
     return asked
 
 

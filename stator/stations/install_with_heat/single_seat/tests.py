@@ -28,10 +28,10 @@ class Planning(TestCase):
         return self.hands.work().displayed_verdict()
 
     def test_a_main_in_an_oven_with_the_ring_from_the_freezer_drops_in(self):
-        plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("in", "It drops in"))
-        self.assertRegex(plate.next_step, r"Workshop oven at \d+ °C\. Case to \d+ °C in about \d+ min \(\d+ min to \d+ min\)")
-        self.assertIn("freezer for", plate.next_step)
+        verdict = self.displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("in", "It drops in"))
+        self.assertRegex(verdict.next_step, r"Workshop oven at \d+ °C\. Case to \d+ °C in about \d+ min \(\d+ min to \d+ min\)")
+        self.assertIn("freezer for", verdict.next_step)
 
     def test_a_measured_bore_replaces_the_fit_code(self):
         before = self.hands.work().analysis.plan.offering
@@ -50,9 +50,9 @@ class Planning(TestCase):
     def test_a_seal_left_in_stops_an_oven_that_is_too_hot_for_it(self):
         Seat.objects.update(left_in=["nitrile_seal"])
         self.hands.keep("heat", "140")
-        plate = Hands(self.hands.job).work().displayed_verdict()
-        self.assertEqual(plate.state, "stop")
-        self.assertIn("nitrile seal left in allows 100 °C", plate.reason)
+        verdict = Hands(self.hands.job).work().displayed_verdict()
+        self.assertEqual(verdict.state, "stop")
+        self.assertIn("nitrile seal left in allows 100 °C", verdict.reason)
         self.hands.tick_all()
         self.assertIn("nitrile", self.hands.act("heat"))
         self.assertFalse(self.hands.entry.timers.exists())
@@ -73,21 +73,21 @@ class Planning(TestCase):
     def test_a_plan_that_barely_works_says_what_would_widen_it_and_by_how_much(self):
         self.hands.choose(chiller="none")
         self.hands.keep("target", "62")
-        plate = self.displayed_verdict()
-        self.assertEqual(plate.state, "too_close")
-        self.assertRegex(plate.detail, r"the case 20 K hotter, 82 °C: \+0\.0\d\d mm")
-        self.assertRegex(plate.detail, r"freezer .*\+0\.0\d\d mm")
+        verdict = self.displayed_verdict()
+        self.assertEqual(verdict.state, "too_close")
+        self.assertRegex(verdict.detail, r"the case 20 K hotter, 82 °C: \+0\.0\d\d mm")
+        self.assertRegex(verdict.detail, r"freezer .*\+0\.0\d\d mm")
 
     def test_a_bearing_is_heated_onto_its_shaft_within_its_own_limits(self):
         hands = Hands(job(413, name="Crank, right", on="shaft", half="crank", designation="6205-2RS", code="k5"))
-        plate = hands.work().displayed_verdict()
-        self.assertEqual(plate.state, "too_close")  # a sealed bearing stands only 80 °C
+        verdict = hands.work().displayed_verdict()
+        self.assertEqual(verdict.state, "too_close")  # a sealed bearing stands only 80 °C
         self.assertEqual(hands.work().analysis.plan.binding_limit.what, "sealed bearing")
         Seat.objects.filter(pk=hands.seat.pk).update(designation="6205")
         self.assertEqual(Hands(hands.job).work().displayed_verdict().headline, "It slides on")
 
     def test_every_number_says_where_it_comes_from(self):
-        found = {trace.label: trace for trace in self.hands.work().sources()}
+        found = {source.label: source for source in self.hands.work().sources()}
         self.assertEqual(found["Grip when cold"].value, "−0.003 to 0.033 mm")
         self.assertIn("ISO 286-1", found["Grip when cold"].source)
         self.assertTrue(found["Soak"].estimated)
@@ -118,7 +118,7 @@ class Refused(TestCase):
         self.hands = Hands(job())
 
     def test_impossible_units_and_sizes(self):
-        for ask, text, words in [
+        for question, text, words in [
             ("room", "12 mm", "12 was understood, but mm is a unit of length"),
             ("seat", "46.9 C", "unit of temperature"),
             ("seat", "12 mm", "more than 0.5 mm from the nominal 47 mm"),
@@ -130,7 +130,7 @@ class Refused(TestCase):
             ("stay", "0 min", "longer than nothing"),
         ]:
             with self.subTest(text):
-                page = self.hands.keep(ask, text)
+                page = self.hands.keep(question, text)
                 self.assertIn(words, page)
                 self.assertIn(f'value="{text}"', page)
         self.assertFalse(Reading.objects.exists())
@@ -195,9 +195,9 @@ class Running(TestCase):
         plan = self.begin()
         self.assertEqual(self.hands.work().displayed_verdict().headline, "Not yet")
         self.wait(plan.soak.likely + 5)
-        plate = self.hands.work().displayed_verdict()
-        self.assertEqual(plate.headline, "It drops in")
-        self.assertIn("push it home", plate.next_step)
+        verdict = self.hands.work().displayed_verdict()
+        self.assertEqual(verdict.headline, "It drops in")
+        self.assertIn("push it home", verdict.next_step)
 
     def test_two_readings_refit_the_case_and_move_its_clock(self):
         plan = self.begin()
@@ -242,9 +242,9 @@ class Running(TestCase):
         walls = plan.setup.heating.surroundings_c  # read in the oven, bare metal mirrors its walls
         self.assertIn("cannot be shown", self.hands.keep("case", f"{walls - 40:.0f}"))
         self.hands.keep("case", f"{walls - 5:.0f}")
-        plate = self.hands.work().displayed_verdict()
-        self.assertEqual(plate.state, "too_close")
-        self.assertIn("paint or tape", plate.next_step)
+        verdict = self.hands.work().displayed_verdict()
+        self.assertEqual(verdict.state, "too_close")
+        self.assertIn("paint or tape", verdict.next_step)
         self.hands.choose(means=means("infrared", "paint"))
         page = self.hands.keep("case", f"{plan.target_c:.0f}")
         self.assertIn("by paint dot", page)
@@ -260,9 +260,9 @@ class Running(TestCase):
     def test_a_case_over_its_limit_is_stop_while_it_heats(self):
         self.begin()
         self.hands.keep("case", "171")
-        plate = self.hands.work().displayed_verdict()
-        self.assertEqual(plate.state, "stop")
-        self.assertIn("out of the heat now", plate.next_step)
+        verdict = self.hands.work().displayed_verdict()
+        self.assertEqual(verdict.state, "stop")
+        self.assertIn("out of the heat now", verdict.next_step)
 
     def to_the_window(self):
         plan = self.begin()
@@ -280,15 +280,15 @@ class Running(TestCase):
         self.hands.keep("heat", "130")
         self.to_the_window()
         self.hands.keep("outcome", "jammed")
-        plate = self.hands.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.headline), ("out", "It jammed"))
-        self.assertIn("Never drive a cocked ring", plate.detail)
+        verdict = self.hands.work().displayed_verdict()
+        self.assertEqual((verdict.state, verdict.headline), ("out", "It jammed"))
+        self.assertIn("Never drive a cocked ring", verdict.detail)
         self.hands.act("again")
         work = self.hands.work()
         self.assertEqual((work.answers.attempt, work.analysis.phase), (2, "plan"))
         self.assertEqual([each.text for each in work.answers.live(self.hands.key("outcome"), every_attempt=True)], ["jammed"])
         self.assertEqual(130, work.analysis.value(Property.HEATER_SETTING))
-        self.assertNotIn(self.hands.key("heat"), [ask.key for ask in work.open_questions()])  # it stays set as it was
+        self.assertNotIn(self.hands.key("heat"), [question.key for question in work.open_questions()])  # it stays set as it was
 
     def home(self, gaps=("0", "0", "0", "0")):
         self.to_the_window()

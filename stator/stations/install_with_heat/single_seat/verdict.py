@@ -60,12 +60,12 @@ PACE_HALF_WIDTH = 0.25  # of how much slower or quicker than the tables an earli
 FOR_GOOD_S = 1e5  # a rate slower than this is none
 
 
-def verdict(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: SingleSeatAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if found.trouble:
         return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, ways=shared_messages.ways_on(found.trouble))
     by_phase = {Phase.PLAN: _plan, Phase.HEATING: _heating, Phase.WINDOW: _window, Phase.AFTER: _after}
-    judged = by_phase[found.phase](found, asked)
+    judged = by_phase[found.phase](found, questions)
     return judged if found.phase == Phase.AFTER else replace(judged, assumed=_assumed(found))
 
 
@@ -89,7 +89,7 @@ def _spare(at: Moment, *, measured: bool = False) -> dict[str, Any]:
     return {"chance": chance(at.confidence, measured=measured), "least": estimate(mm(max(at.low_mm, 0.0)), 2 * at.spread_mm, DOWN)}
 
 
-def _plan(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
+def _plan(found: SingleSeatAnalysis, questions: list[Question]) -> Verdict:
     plan, named = found.plan, names(found)
     if found.seat_known.is_condemned:
         return Verdict(State.STOP, Code.SEAT_IS_OUT, ways=(Alternative(station="inspect"), Alternative(page="run")))
@@ -186,12 +186,12 @@ def _waits(found: SingleSeatAnalysis, named: dict[str, Any]) -> tuple[list[str],
     return not_in, waits
 
 
-def _heating(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
+def _heating(found: SingleSeatAnalysis, questions: list[Question]) -> Verdict:
     stopped = _too_far(found)
     if stopped:
         return stopped
     run, plan, named = found.run, found.plan, names(found)
-    here, call = run.here, run.call
+    here, judgment = run.here, run.call
     scale = _scale(found, here.clearance_mm, here.spread_mm)
     if found.coarse:
         return Verdict(State.TOO_CLOSE, Code.UNSURE, shared_messages.coarse(found.coarse), "coarse", "coarse", scale=scale)
@@ -208,33 +208,35 @@ def _heating(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
     if not_in or waits:
         values["not_in"] = [lazily(messages.NOT_IN, each, named) for each in not_in]
         values["not_yet"] = [lazily(messages.NOT_YET_IN, each, named) for each in not_in]
-        if call.state == IN:
+        if judgment.state == IN:
             values["later"] = shared_messages.promised(plan.sure_for_s, plan.window)
             step = "now_or_in" if not_in else "now_or_later"
             return Verdict(State.IN, _goes(found, IN), values, "already", step, lay_out, lay_out, scale)
         values |= {"now": mm(here.clearance_mm), "wanted": mm(plan.setup.wanted_mm)}
         step = "not_in_wait" if not_in and waits else "not_in" if not_in else "wait"
         return Verdict(State.WAIT, Code.NOT_YET, values, next=step, detail=lay_out, standing=lay_out, scale=scale)
-    if call.state != IN:
+    if judgment.state != IN:
         gains = shared_messages.helps(plan.wideners[:3], named)
         detail = "helps_now" if gains else ""
-        return from_conformity(call, _goes(found, call.state), values={**values, "helps": gains}, next="longer", detail=detail, scale=scale)
+        return from_conformity(
+            judgment, _goes(found, judgment.state), values={**values, "helps": gains}, next="longer", detail=detail, scale=scale
+        )
     return Verdict(State.IN, _goes(found, IN), values, "to_spare", "out_oven" if found.heater else "out", "within", scale=scale)
 
 
-def _window(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
+def _window(found: SingleSeatAnalysis, questions: list[Question]) -> Verdict:
     run = found.run
-    here, call = run.here, run.call
+    here, judgment = run.here, run.call
     scale = _scale(found, here.clearance_mm, here.spread_mm)
     values = {**_spare(here, measured=found.read_by_contact), "sure": shared_messages.promised(run.sure_for_s, found.plan.window)}
-    if call.state == IN:
+    if judgment.state == IN:
         return Verdict(State.IN, _goes(found, IN), values, "to_spare", "push_home", "say_jam", scale=scale)
-    if call.state == TOO_CLOSE:
-        return from_conformity(call, Code.UNSURE, next="one_try", detail="jam", scale=scale)
-    return from_conformity(call, Code.SHUT, next=Code.SHUT, detail="jam", scale=scale)
+    if judgment.state == TOO_CLOSE:
+        return from_conformity(judgment, Code.UNSURE, next="one_try", detail="jam", scale=scale)
+    return from_conformity(judgment, Code.SHUT, next=Code.SHUT, detail="jam", scale=scale)
 
 
-def _after(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
+def _after(found: SingleSeatAnalysis, questions: list[Question]) -> Verdict:
     if not found.went_in:
         code = Code.JAMMED if found.outcome == Code.JAMMED else Code.CROOKED
         return Verdict(State.OUT, code, {"clearance": mm(found.run.here.clearance_mm)}, detail="peels")
@@ -247,7 +249,7 @@ def _after(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
     if seated.state != IN:
         code, step = (Code.NOT_HOME, "") if seated.state == OUT else (Code.UNSURE, "thinner")
         return from_conformity(seated, code, values=values, next=step)
-    waiting = [ask.text.lower() for ask in asked if ask.slot and ask.slot.what != Property.NOTE]
+    waiting = [question.text.lower() for question in questions if question.slot and question.slot.what != Property.NOTE]
     values["waiting"] = waiting
     detail = "agree_tapped" if found.outcome == "tapped" else "agree"
     return from_conformity(seated, Code.SEATED, values=values, next="to_do" if waiting else "sign", detail=detail)
@@ -260,22 +262,22 @@ def checks(found: SingleSeatAnalysis) -> tuple[SafetyWarning, ...]:
 
 
 def warnings(found: SingleSeatAnalysis) -> tuple[SafetyWarning, ...]:
-    wanted = []
+    needed = []
     if found.heater and found.phase != Phase.AFTER:
-        wanted.append("hot")
+        needed.append("hot")
     if found.chiller and found.is_live:
-        wanted.append("frost")
+        needed.append("frost")
     if not found.trouble and found.planned.fit.outer_material.flammable:
-        wanted.append("magnesium")
+        needed.append("magnesium")
     if found.phase in (Phase.PLAN, Phase.HEATING):
-        wanted.append("jam")
-    said = dict(names(found))
+        needed.append("jam")
+    values = dict(names(found))
     if not found.trouble and found.seat_known.mend != COMPOUND and warm_fit.may_creep(found.planned.fit):
-        wanted.append("creeps")
-        said |= warm_fit.band_of(warm_fit.warm_fit(found.planned.fit))
+        needed.append("creeps")
+        values |= warm_fit.band_of(warm_fit.warm_fit(found.planned.fit))
     if found.phase == Phase.PLAN:
-        wanted.append("manual")
-    return tuple(SafetyWarning(key, format_message(messages.WARNINGS[key], said)) for key in wanted)
+        needed.append("manual")
+    return tuple(SafetyWarning(key, format_message(messages.WARNINGS[key], values)) for key in needed)
 
 
 def sources(found: SingleSeatAnalysis) -> Iterator[Source]:
@@ -289,8 +291,8 @@ def sources(found: SingleSeatAnalysis) -> Iterator[Source]:
         yield shared_messages.limit_trace(found.plan.binding_limit)
     if setup.cold_limits and setup.chilling:
         yield shared_messages.limit_trace(setup.cold_limits[0])
-    told = {"understood": from_table("; ".join(bearing.understood)), "unknown": ", ".join(bearing.not_understood)}
-    yield source("bearing_partly" if bearing.not_understood else "bearing", bearing.designation, told)
+    values = {"understood": from_table("; ".join(bearing.understood)), "unknown": ", ".join(bearing.not_understood)}
+    yield source("bearing_partly" if bearing.not_understood else "bearing", bearing.designation, values)
     if found.value(Property.AIR_TEMPERATURE) is None:
         yield source("air", known_exactly(celsius(setup.room_c)), estimated=True)
 
@@ -298,13 +300,13 @@ def sources(found: SingleSeatAnalysis) -> Iterator[Source]:
 def _of_the_fit(found: SingleSeatAnalysis) -> Iterator[Source]:
     planned, plan, named = found.planned, found.plan, names(found)
     seat_fit, setup = planned.fit, plan.setup
-    grip = fit_of_limits(seat_fit.inner.limits, seat_fit.outer.limits)
+    interference = fit_of_limits(seat_fit.inner.limits, seat_fit.outer.limits)
     of_fit = {"outer": seat_fit.outer.words, "inner": seat_fit.inner.words}
     if found.measured_at:
         where = format_message(messages.MEASURED_AT, {"station": station_name(found.measured_at)})
         of_fit["inner" if found.onto_shaft else "outer"] = where
     by_class = not (seat_fit.outer.measured and seat_fit.inner.measured)  # spread evenly over what the class allows
-    ends = known_exactly(mm(grip.min_interference_mm)), known_exactly(mm(grip.max_interference_mm))
+    ends = known_exactly(mm(interference.min_interference_mm)), known_exactly(mm(interference.max_interference_mm))
     yield source("grip", ends, of_fit, estimated=by_class)
     warm = warm_fit.warm_fit(seat_fit)
     yield source("warm", estimate_range(mm(warm.min_interference_mm), mm(warm.max_interference_mm)), estimated=True)

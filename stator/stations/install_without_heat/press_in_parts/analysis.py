@@ -50,8 +50,8 @@ class PressInAnalysis(ColdFitAnalysis):
     def grip_mm(self) -> tuple[float, float, float] | None:
         part, hole = self._limits(self.thing.part_code, self.ring_size), self._limits(self.thing.hole_code, self.seat_known.size)
         pair = fit_of_limits(part, hole)
-        least, most = pair.min_interference_mm, pair.max_interference_mm
-        return least, (least + most) / 2, most
+        lowest, highest = pair.min_interference_mm, pair.max_interference_mm
+        return lowest, (lowest + highest) / 2, highest
 
     @cached_property
     def cold(self) -> ColdFit | None:

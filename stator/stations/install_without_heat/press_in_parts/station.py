@@ -22,9 +22,9 @@ def asks(found: PressInAnalysis) -> list[Question]:
     """Return the questions of the present part in sequence, and those of other parts quiet with the name of the part."""
     asked: list[Question] = []
     for each in found.things:
-        of_part = [ask for ask in questions.questions(each) if ask.slot is None or ask.slot.what != Property.NOTE]
+        of_part = [question for question in questions.questions(each) if question.slot is None or question.slot.what != Property.NOTE]
         here = each.thing.uid == found.thing.uid
-        asked += of_part if here else [replace(ask, quiet=True) for ask in of_part]
+        asked += of_part if here else [replace(question, quiet=True) for question in of_part]
     return asked
 
 
@@ -47,7 +47,9 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 def start_again(bound: BoundStation) -> None:
     """Start the present part again: readings of its installation are withdrawn and measured again."""
     found: PressInAnalysis = bound.analysis
-    request_remeasurement(bound, [ask.slot for ask in questions.questions(found) if ask.slot and ask.slot.what in EACH_TIME])
+    request_remeasurement(
+        bound, [question.slot for question in questions.questions(found) if question.slot and question.slot.what in EACH_TIME]
+    )
 
 
 def may_sign(bound: BoundStation) -> str:

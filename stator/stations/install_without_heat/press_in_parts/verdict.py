@@ -13,11 +13,11 @@ from stator.stations.install_without_heat.press_in_parts.analysis import PressIn
 from stator.ui.number_format import listed
 
 
-def verdict(found: PressInAnalysis, asked: list[Question]) -> Verdict:
+def verdict(found: PressInAnalysis, questions: list[Question]) -> Verdict:
     """Return the present verdict; `asked` are the open questions."""
     if not found.things:
         return Verdict(State.WAIT, Code.NO_PARTS, {}, "no_parts", "put_on_card", ways=(Alternative(page="card"),))
-    return overall(found) if found.all_done else of_ring.verdict(found, asked)
+    return overall(found) if found.all_done else of_ring.verdict(found, questions)
 
 
 def overall(found: PressInAnalysis) -> Verdict:
