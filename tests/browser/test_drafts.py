@@ -146,7 +146,8 @@ class BroughtBack(Turning):
         self.types("0.01")
         self.sees("Waiting to be sent: 1.")
         self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01"})
-        self.page.locator(".later .button", has_text="0.01").click()
+        asked = "(key) => { key.click(); return document.getElementById('strip-field').dataset.ask; }"
+        self.assertEqual(self.page.locator(".later .button", has_text="0.01").evaluate(asked), "shaft-reading.left.0")  # at once
         self.page.locator("#strip-field").fill("0.011")
         self.page.keyboard.press("Enter")
         self.page.unroute("**/keep/")

@@ -182,12 +182,13 @@
   });
 
   const takeBack = async (entry) => {
-    await forget(entry);
+    const forgotten = forget(entry);
     if (along && entry.page === along.page && along.questions[entry.values.ask] && !entry.refused) {
-      ask(entry.values.ask, entry.values.text, entry.id);
+      ask(entry.values.ask, entry.values.text, entry.id); // at once: what is typed next is for this question
       show();
       return;
     }
+    await forgotten;
     store(`draft ${new URL(entry.address, window.location.href)} ${entry.values.ask}`, entry.values.text);
     window.location.assign(`${entry.page}?ask=${encodeURIComponent(entry.values.ask)}`);
   };
