@@ -60,5 +60,5 @@ class Variables(SimpleTestCase):
         listed = subprocess.run(["git", "ls-files", "*.py", "bin", ".ci"], cwd=ROOT, capture_output=True, text=True, check=True)
         texts = [(ROOT / path).read_text(errors="ignore") for path in listed.stdout.split()]
         asked = {name for text in texts for name in re.findall(r"\bSTATOR_[A-Z_]*[A-Z]", text)}
-        told = (ROOT / "docs" / "running.md").read_text()
+        told = (ROOT / "docs" / "installation.md").read_text()
         self.assertEqual({name for name in asked if f"`{name}`" not in told}, set())
