@@ -28,7 +28,7 @@ class ColdFit:
 
     Diameter, length and raceway of the ring, outside of the boss around it (mm), the boss's metal, dry or oiled.
 
-    `interference_mm` is least, likely and greatest; a negative one is a gap there.
+    `interference_mm` is least, likely and highest; a negative one is a gap there.
     """
 
     interference_mm: tuple[float, float, float]
@@ -58,7 +58,7 @@ def cold_force(fit: ColdFit) -> Estimate:
     Returns
     -------
     Estimate
-        N: least interference with least friction, likely with likely, greatest with greatest; 0 where nothing overlaps.
+        N: least interference with least friction, likely with likely, highest with highest; 0 where nothing overlaps.
 
     Raises
     ------

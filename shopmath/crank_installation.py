@@ -49,7 +49,7 @@ def pull_force_n(interference_mm: tuple[float, float], bore_mm: float, width_mm:
     Parameters
     ----------
     interference_mm : tuple of float
-        Least and greatest overlap, mm; a negative one needs no force.
+        Least and highest overlap, mm; a negative one needs no force.
     bore_mm, width_mm : float
         Of the bearing, mm.
 

@@ -1,7 +1,7 @@
 """Form of a journal or a bore: taper and ovality from six diameters, and what they cannot detect.
 
 Two depths, three angles (0°, 60°, 120°): three diameters at one depth give mean and ovality exactly. A shape with three or five lobes has
-the same diameter all round: two points never see it, a vee block does.
+the same diameter all round: two points never see it, a V-block block does.
 """
 
 from __future__ import annotations
@@ -127,21 +127,21 @@ def v_block_factor(lobes: int, vee_deg: float = 90.0) -> float:
     lobes : int
         2 or more.
     vee_deg : float
-        Included angle of the vee, 0 to 180.
+        Included angle of the V-block, 0 to 180.
 
     Returns
     -------
     float
-        0 means the vee cannot see them.
+        0 means the V-block cannot see them.
 
     Raises
     ------
     BadInput
-        Fewer than two lobes, an impossible vee.
+        Fewer than two lobes, an impossible V-block.
 
     Notes
     -----
-    |1 + cos(n(90° + α/2)) / sin(α/2)|, gauge straight over the vee.
+    |1 + cos(n(90° + α/2)) / sin(α/2)|, gauge straight over the V-block.
 
     Source
     ------
@@ -168,7 +168,7 @@ def lobing_mm(swing_mm: float, ovality_mm: float, vee_deg: float = 90.0, lobes: 
     Parameters
     ----------
     swing_mm, ovality_mm : float
-        Swing of the gauge over the vee in one turn, ovality by diameters, mm.
+        Swing of the gauge over the V-block in one turn, ovality by diameters, mm.
     vee_deg : float
         90 or 60 usually.
     lobes : int
@@ -182,7 +182,7 @@ def lobing_mm(swing_mm: float, ovality_mm: float, vee_deg: float = 90.0, lobes: 
     Raises
     ------
     BadInput
-        Negative sizes, a vee that cannot see so many lobes.
+        Negative sizes, a V-block that cannot see so many lobes.
 
     Examples
     --------

@@ -179,7 +179,7 @@ def fit(inner_um: Limits, outer_um: Limits) -> Fit:
     Returns
     -------
     Fit
-        Least and greatest interference, mm.
+        Least and highest interference, mm.
 
     Examples
     --------

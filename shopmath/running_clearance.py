@@ -40,7 +40,7 @@ def warm_fit_mm(cold: Fit, nominal_mm: float, outer_alpha: float, outer_c: float
     Parameters
     ----------
     cold : Fit
-        Least and greatest interference at 20 °C, mm.
+        Least and highest interference at 20 °C, mm.
     nominal_mm : float
         Diameter of the fit, mm.
     outer_alpha, inner_alpha : float
@@ -142,7 +142,7 @@ def stays_with(
     Returns
     -------
     Stays
-        `case` when the fit in the case holds more at its least interference than the one on the crank at its greatest, both dry or both
+        `case` when the fit in the case holds more at its least interference than the one on the crank at its highest, both dry or both
         oiled, or when the one on the crank holds nothing at all; `crank` the other way round; else `either`: be ready for both.
 
     Raises

@@ -1,4 +1,4 @@
-"""Runout: separation of a turn of dial gauge readings into runout, ovality and noise.
+"""Runout: separation of a turn of dial indicator readings into runout, ovality and noise.
 
 A shaft off its axis of turning shows once a turn, an oval one twice. Both harmonics are fitted by least squares; what is left is noise,
 dirt or lobes. Angles are the crank's own: the reference is 0, counter-clockwise seen from the right end. High means shaft toward the

@@ -16,7 +16,7 @@ NOT_CLOSED = tuple((reading(side, CLOSING).key, "-") for side in SIDES)
 
 
 def turned(shed: DemoUser, job: Job, at: datetime, truth: Misalignment, noise_mm: float = 0.001) -> None:
-    """Record one turn at each end, as a dial gauge would show it."""
+    """Record one turn at each end, as a dial indicator would show it."""
     dice = random.Random(job.number)  # noqa: S311  the same demo every time
     throw = float(job.card.stroke_mm or 54) / 2
     runouts = runout_from(truth, PressedCrank(-92, 92, -34, 34, throw))

@@ -1,6 +1,6 @@
 """Typical engine layouts that fill a new card: places of bearings and seals, each value marked as assumed.
 
-Sizes are typical of such engines and of no particular engine. Each is read on the part before a verdict rests on it.
+Sizes are typical of such engines and of no particular engine. Each is read on the part before a verdict depends on it.
 """
 
 from __future__ import annotations

@@ -66,7 +66,7 @@ COLUMNS = ("job", "engine", "complaint", "work_order", "booked_in", "gone", "sta
 
 @require_GET
 def bench_csv(request: HttpRequest) -> HttpResponse:
-    """Return every job with its current station as CSV, in two queries whatever the number of jobs."""
+    """Return every job with its current station as CSV, in two queries regardless of the number of jobs."""
     ahead = (RunStation.State.NOW, RunStation.State.WAITS, RunStation.State.AHEAD)  # in this order, as `at_station` chooses
     rank = Case(*(When(state=state, then=index) for index, state in enumerate(ahead)), default=len(ahead))
     place = Case(When(state__in=ahead, then=F("order")), default=-F("order"))

@@ -69,7 +69,7 @@ NAMES = ("username", "first_name", "last_name", "from_file")  # of a person
 
 
 def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
-    """Return the entry that no later one replaces, whatever the clock says."""
+    """Return the entry that no later one replaces. The times of entries do not matter."""
     return Entry.objects.filter(station=station, seat=seat, superseded_by=None).order_by("-pk").first()
 
 

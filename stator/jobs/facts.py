@@ -175,7 +175,7 @@ def _of_card(value: CardFigure) -> Fact:
 class Facts:
     """All facts of one engine.
 
-    It records which were used, so that a record can list what a verdict rests on.
+    It records which were used, so that a record can list what a verdict depends on.
     """
 
     def __init__(

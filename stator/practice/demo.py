@@ -83,7 +83,7 @@ def _pulls(kind: Exercise, seed: int, level: str, errs: float, dice: random.Rand
 
 
 def _measured(kind: Exercise, part: Any, dice: random.Random) -> dict[str, ExerciseOutcome]:
-    """Return the true values as a dial gauge of 2 µm would show them."""
+    """Return the true values as a dial indicator of 2 µm would show them."""
     true_values = {code: told for code, told in kind.truth(part).items() if not isinstance(told, str)}
     return {code: replace(told, value=_read(told.value, dice)) for code, told in true_values.items()}
 

@@ -21,7 +21,7 @@ STEADY_DEG = {"twist": 0.04, "pinch": 0.015}  # what a blow of constant strength
 
 @dataclass(frozen=True)
 class Dial:
-    """A dial gauge and its use for a turn: noise is the standard deviation of its scatter, mm."""
+    """A dial indicator and its use for a turn: noise is the standard deviation of its scatter, mm."""
 
     resolution: float
     noise_mm: float

@@ -1,4 +1,4 @@
-"""Turns of a shaft under a dial gauge, with and without a slipped reading: how often suspected, with the right angle."""
+"""Turns of a shaft under a dial indicator, with and without a slipped reading: how often suspected, with the right angle."""
 
 from __future__ import annotations
 

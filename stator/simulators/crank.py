@@ -1,4 +1,4 @@
-"""A pressed crank between its supports under a dial gauge: blows with uneven effect, and a gauge that reads the bend."""
+"""A pressed crank between its supports under a dial indicator: blows with uneven effect, and a gauge that reads the bend."""
 
 from __future__ import annotations
 
@@ -111,7 +111,7 @@ def drawn(seed: int, level: str = "middle", fault: Fault = Fault.PRESSED) -> Tru
 
 
 class Crank(Part):
-    """A single pressed crank with a dial gauge at one end or the other."""
+    """A single pressed crank with a dial indicator at one end or the other."""
 
     name = "crank"
     remark = "Stand-in crank: supports at 92, dial at 34 mm, stroke 58."
@@ -172,7 +172,7 @@ class Crank(Part):
     # what the dial says
 
     def shows_mm(self) -> float:
-        """Return the reading, rounded to the resolution of the dial gauge."""
+        """Return the reading, rounded to the resolution of the dial indicator."""
         true_values, end = self.truth, ENDS[self.end]
         runout = runout_from(true_values.bent, self.geometry)[self.end]
         turned = math.radians(self.angle)

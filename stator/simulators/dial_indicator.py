@@ -1,4 +1,4 @@
-"""A dial gauge whose needle lags when its plunger reverses, and turns more than once."""
+"""A dial indicator whose needle lags when its plunger reverses, and turns more than once."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from shopmath.validation import finite, not_negative, positive
 
 @dataclass
 class DialIndicator:
-    """The reading of a dial gauge for a plunger position.
+    """The reading of a dial indicator for a plunger position.
 
     `step_mm` is a line of its face, `round_mm` a turn of the needle, `backlash_mm` the backlash of its gears.
 

@@ -1,4 +1,4 @@
-"""A shaft under a fine dial gauge whose needle turns more than once, lags when reversed, and trembles."""
+"""A shaft under a fine dial indicator whose needle turns more than once, lags when reversed, and trembles."""
 
 from __future__ import annotations
 
@@ -52,7 +52,7 @@ def swings(seed: int, level: str = "middle") -> Swings:
 
 
 class ShaftRunout(Part):
-    """A shaft that is turned step by step in either direction under a dial gauge with a small hand for turns."""
+    """A shaft that is turned step by step in either direction under a dial indicator with a small hand for turns."""
 
     name = "swinging"
     remark = "Stand-in shaft under a fine dial: 0.2 mm a round."

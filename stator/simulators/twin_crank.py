@@ -1,4 +1,4 @@
-"""A built-up crank with two throws on its center bearings under a dial gauge, whose webs have rotated about their pins."""
+"""A built-up crank with two throws on its center bearings under a dial indicator, whose webs have rotated about their pins."""
 
 from __future__ import annotations
 
@@ -117,7 +117,7 @@ class TwinCrank(Part):
             self.blow(end, 1.0 if way == "ccw" else -1.0)
 
     def shows_mm(self) -> float:
-        """Return the reading, rounded to the resolution of the dial gauge."""
+        """Return the reading, rounded to the resolution of the dial indicator."""
         runout = self.truth.swing(ENDS[self.end])
         value = runout.tir_mm / 2 * math.cos(math.radians(self.angle - runout.high_spot_deg))
         value += ZERO_MM[ENDS[self.end]] + self.dice.gauss(0, self.noise_mm)

@@ -158,7 +158,7 @@ class Labels:
         return (x + right, y + down), anchor
 
     def _cost(self, box: Box) -> float:
-        """Return the area of a label that would overlap something or lie off the paper, px²."""
+        """Return the area of a label that would overlap something or lie off the drawing, px²."""
         paper = Box(0, 0, self.sheet.width, self.sheet.height)
         size = (box.right - box.left) * (box.bottom - box.top)
         off = size - box.overlap(paper)

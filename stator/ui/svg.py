@@ -85,7 +85,7 @@ class Sheet:
         self.add("circle", cx=float(centre[0]), cy=float(centre[1]), r=float(radius), class_=cls)
 
     def text(self, at: Point, words: str, cls: str = "", anchor: str = "start", *, wrap: bool = True) -> float:
-        """Draw text, in two or more lines if it would run off the paper; return how much lower the last line is than the first."""
+        """Draw text, in two or more lines if it would run off the drawing; return how much lower the last line is than the first."""
         words = words.replace("-", "−") if words[:1] == "-" else words
         (x, y), lines = at, self._lines(at[0], words, cls, anchor) if wrap else [words]
         lead = 1.2 * size_of(cls)

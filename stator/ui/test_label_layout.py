@@ -1,4 +1,4 @@
-"""Tests of formatted numbers, and of labels that neither overlap nor lie off the paper."""
+"""Tests of formatted numbers, and of labels that neither overlap nor lie off the drawing."""
 
 from __future__ import annotations
 

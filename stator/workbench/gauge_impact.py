@@ -1,4 +1,4 @@
-"""Gauges that proved to be faulty: from which day, why, and every entry that rests on their readings since."""
+"""Gauges that proved to be faulty: from which day, why, and every entry that depends on their readings since."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ class FaultyGaugeForm(forms.ModelForm):
 
 @dataclass(frozen=True)
 class AffectedEntry:
-    """An entry that rests on a gauge."""
+    """An entry that depends on a gauge."""
 
     entry: Entry
     station: str
@@ -70,7 +70,7 @@ def _rests(entry: Entry, row: Mapping[str, Any]) -> AffectedEntry:
 
 @require_http_methods(["GET", "POST"])
 def found_wrong(request: HttpRequest, pk: int) -> HttpResponse:
-    """Show what rests on a gauge; an owner of the shop records that it is faulty, or correct again."""
+    """Show what depends on a gauge; an owner of the shop records that it is faulty, or correct again."""
     gauge = get_object_or_404(Gauge, pk=pk)
     form = FaultyGaugeForm(request.POST or None, instance=gauge)
     if request.method == "POST":

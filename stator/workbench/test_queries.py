@@ -1,4 +1,4 @@
-"""Tests of the number of queries of a saved reading and a page, whatever the amount of data; and of the size of a first load."""
+"""Tests of the number of queries of a saved reading and a page, regardless of the amount of data; and of the size of a first load."""
 
 from __future__ import annotations
 

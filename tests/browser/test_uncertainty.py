@@ -1,4 +1,4 @@
-"""Uncertainty on the page: a coarse dial gauge, a slipped reading, a typing error, a stand with friction."""
+"""Uncertainty on the page: a coarse dial indicator, a slipped reading, a typing error, a stand with friction."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Base of exercises with a crank under a dial gauge: it is turned by controls or by hand, and its runout is to be small."""
+"""Base of exercises with a crank under a dial indicator: it is turned by controls or by hand, and its runout is to be small."""
 
 from __future__ import annotations
 

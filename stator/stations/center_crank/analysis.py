@@ -1,4 +1,4 @@
-"""Analysis of the crank in the closed case: gaps at its sides, rotation, end play by dial gauge, and leakage."""
+"""Analysis of the crank in the closed case: gaps at its sides, rotation, end play by dial indicator, and leakage."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Questions of Center crank: gaps, rotation, end play by dial gauge, pressure and vacuum with their times."""
+"""Questions of Center crank: gaps, rotation, end play by dial indicator, pressure and vacuum with their times."""
 
 from __future__ import annotations
 

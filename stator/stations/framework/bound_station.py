@@ -688,7 +688,7 @@ class BoundStation:
         return [*against, *(f"{self.reading_label(each)}: {each.text}" for each in given)]
 
     def uses(self) -> Iterable[tuple[str, Equipment]]:
-        """Return the equipment that the verdict rests on besides the gauges, each with its kind."""
+        """Return the equipment that the verdict depends on besides the gauges, each with its kind."""
         return self.definition.uses(self.analysis)
 
     def replace(self, reason: str) -> None:

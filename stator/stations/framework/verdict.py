@@ -53,7 +53,7 @@ class Verdict:
     """A verdict: its state, the code of its headline, and the values of the sentences.
 
     The reason, the next step and the detail are codes as well; an empty one uses the code of the headline. `assumed` lists what the verdict
-    rests on that nobody measured and no card contains. `ways` are alternatives, if the next step is neither a question nor an action.
+    depends on that nobody measured and no card contains. `ways` are alternatives, if the next step is neither a question nor an action.
     """
 
     state: str

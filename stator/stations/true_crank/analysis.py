@@ -352,7 +352,7 @@ class RunoutRoundAnalysis(ABC):
 
 
 def gauge_of(given: StationInput) -> GaugeSnapshot | None:
-    """Return the dial gauge in use: the selected one, a connected one, or the first."""
+    """Return the dial indicator in use: the selected one, a connected one, or the first."""
     dials = [each for each in given.shelves.gauges if each.kind == DIAL] if given.shelves else []
     chosen = given.own.choice(f"gauge-{DIAL}")
     found: Gauge | None = next((each for each in dials if str(each.pk) == chosen), None)

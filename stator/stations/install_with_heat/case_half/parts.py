@@ -89,7 +89,7 @@ class HotPart:
 
 @dataclass(frozen=True)
 class Choice:
-    """The choices for one part: in this heat or not, retained whatever the damage, and its chiller."""
+    """The choices for one part: in this heat or not, retained regardless of the damage, and its chiller."""
 
     taken: bool
     must: bool
