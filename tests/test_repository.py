@@ -129,6 +129,13 @@ class TheTree(SimpleTestCase):
             made_there = {name for name in named if "spin_down" in name}  # the example station
             self.assertEqual([name for name in sorted(named - made_there) if not (ROOT / name).exists()], [], guide)
 
+    def test_every_module_that_the_table_of_formulas_names_exists(self):
+        rows = [line.split("|") for line in (ROOT / "docs" / "numbers.md").read_text().splitlines() if line.startswith("|") and line.count("|") == 5]
+        named = {name for row in rows for name in re.findall(r"`([\w.]+)`", row[-2])}
+        self.assertGreater(len(named), 30)
+        paths = {name: ROOT / ("" if name.startswith("stator.") else "shopmath") / name.replace(".", "/") for name in named}
+        self.assertEqual([name for name, path in paths.items() if not path.with_suffix(".py").exists() and not path.is_dir()], [])
+
     def test_every_screenshot_is_in_the_readme_and_there_are_under_twenty(self):
         readme = (ROOT / "README.md").read_text()
         photos = list((ROOT / "docs" / "screenshots").glob("*.png"))
