@@ -128,9 +128,7 @@ def _case_row(sheet: Sheet, found: CaseHalfAnalysis, line: Line, top: float, row
     soak = plan.soak.likely if plan.soak else 0.0
     start = (begun.started_at - found.door_at).total_seconds() if begun else -soak
     sheet.hatched(bar(line.at(start), line.at(0), middle - 9, middle + 9), "hot", 7)
-    sheet.text(
-        (line.at(0) - 6, middle - 15), format_message(messages.DRAWN["to"], {"target": celsius(plan.target_c)}), "halo quiet hot", "end"
-    )
+    sheet.text((line.at(0) + 8, middle + 5), format_message(messages.DRAWN["to"], {"target": celsius(plan.target_c)}), "halo quiet hot")
     sheet.line((12, top + row), (line.right, top + row), "rule")
 
 
