@@ -83,7 +83,10 @@ def _extend(
     near: dict[str, str],
     steps: Iterator[int],
 ) -> list[str] | None:
-    """Return the rest of an order, the best next bolt first, with backtracking if only a neighbor is left; None without steps left."""
+    """Return the rest of an order, the best next bolt first, with backtracking if only a neighbor is left.
+
+    It is None without steps left.
+    """
     left = [name for name in names if name not in order]
     if not left:
         return order
@@ -265,7 +268,9 @@ def warmed_kpa(gauge_kpa: float, before_c: float, after_c: float) -> float:
 
 
 def leak_settled_min(rate_kpa_min: float, limit_kpa_min: float, uncertainty_kpa: float) -> int | None:
-    """Return the duration of a leak test that decides between a rate and its limit, whole minutes; None if no reasonable one does.
+    """Return the duration of a leak test that decides between a rate and its limit, whole minutes.
+
+    It is None if no reasonable one does.
 
     Examples
     --------

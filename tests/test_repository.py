@@ -130,7 +130,11 @@ class TheTree(SimpleTestCase):
             self.assertEqual([name for name in sorted(named - made_there) if not (ROOT / name).exists()], [], guide)
 
     def test_every_module_that_the_table_of_formulas_names_exists(self):
-        rows = [line.split("|") for line in (ROOT / "docs" / "numbers.md").read_text().splitlines() if line.startswith("|") and line.count("|") == 5]
+        rows = [
+            line.split("|")
+            for line in (ROOT / "docs" / "numbers.md").read_text().splitlines()
+            if line.startswith("|") and line.count("|") == 5
+        ]
         named = {name for row in rows for name in re.findall(r"`([\w.]+)`", row[-2])}
         self.assertGreater(len(named), 30)
         paths = {name: ROOT / ("" if name.startswith("stator.") else "shopmath") / name.replace(".", "/") for name in named}

@@ -112,7 +112,9 @@ def stops(angles: Iterable[float], looks: int = 1) -> Stops:
 
 
 def stops_wanted(found: Stops) -> int | None:
-    """Return how many more stops would be significant if they came like these; 0 if these are, None if no reasonable number would.
+    """Return how many more stops would be significant if they came like these.
+
+    It is 0 if these are, None if no reasonable number would.
 
     Examples
     --------

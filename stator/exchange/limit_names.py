@@ -32,7 +32,10 @@ _SETUPS = (  # words that a manual uses for the setup of a runout measurement; t
 
 
 def held_for(setup: str) -> str:
-    """Return how the crank is supported for a measurement as described; empty if the description does not state it."""
+    """Return how the crank is supported for a measurement as described.
+
+    It is empty if the description does not state it.
+    """
     words_of_setup = setup.lower()
     return next((held for held, words in _SETUPS if any(word in words_of_setup for word in words)), "")
 

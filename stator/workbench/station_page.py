@@ -222,7 +222,10 @@ def _heard_by(work: BoundStation, ask: Question | None) -> Gauge | None:
 
 
 def place_called(work: BoundStation, typed: str) -> str:
-    """Return the address of the station or seat whose name begins with the input; empty if there is none or more than one."""
+    """Return the address of the station or seat whose name begins with the input.
+
+    It is empty if there is none or more than one.
+    """
     run = [(str(STATION_BY_KEY[stage.key].name), stage.key, None) for stage in work.job.run.all() if stage.key in STATION_BY_KEY]
     seats = [(each.name, work.station.key, each.pk) for each in work.job.card.seats.all()] if work.station.by_seat else []
     named = [(name.lower(), key, seat) for name, key, seat in (*run, *seats)]

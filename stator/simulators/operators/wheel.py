@@ -36,7 +36,10 @@ def proved(part: Wheel) -> Unbalance | None:
 
 
 def heavy_there(part: Wheel) -> Unbalance | None:
-    """Return the heavy spot from stops and the unbalance from a trial mass; None if the stops are not significant."""
+    """Return the heavy spot from stops and the unbalance from a trial mass.
+
+    It is None if the stops are not significant.
+    """
     marks: list[float] = []
     while len(marks) < ENOUGH:
         marks.append(part.rolled_deg())

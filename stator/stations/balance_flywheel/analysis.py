@@ -249,7 +249,10 @@ class BalanceAnalysis:
 
     @cached_property
     def plan(self) -> DrillPlan | None:
-        """Return the drill plan of this attempt; None if the unbalance or the permitted places are unknown, or nothing needs drilling."""
+        """Return the drill plan of this attempt.
+
+        It is None if the unbalance or the permitted places are unknown, or nothing needs drilling.
+        """
         sizes = self.said(Property.DRILLS)
         unsaid = not sizes and not self.own.was_skipped(at(Property.DRILLS))
         if self.amount is None or self.limits is None or unsaid or self.amount.gmm <= 0:

@@ -193,7 +193,10 @@ class CenteringAnalysis:
             return None
 
     def settled_in_min(self, found: Conformity) -> int | None:
-        """Return how long a test must last to decide a leak that is too close to call; None if no reasonable time suffices."""
+        """Return how long a test must last to decide a leak that is too close to call.
+
+        It is None if no reasonable time suffices.
+        """
         return leak_settled_min(found.values["rate"], found.values["limit"], PRESSURE_U_KPA)
 
     @cached_property

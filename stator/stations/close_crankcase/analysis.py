@@ -283,7 +283,10 @@ class ClosingAnalysis:
 
     @cached_property
     def gasket_counted(self) -> Fact | None:
-        """Return the thickness of the crushed gasket used at Set end play, mm: 0 for none; None if it is unknown."""
+        """Return the thickness of the crushed gasket used at Set end play, mm: 0 for none.
+
+        It is None if it is unknown.
+        """
         return self.known.as_left(self.joints[0].part, Property.GASKET_THICKNESS)
 
     @property
@@ -312,7 +315,10 @@ class ClosingAnalysis:
 
     @cached_property
     def open_time(self) -> Conformity | None:
-        """Compare the sealant's open time with the first round, which closes the joint; None without a sealant that dries."""
+        """Compare the sealant's open time with the first round, which closes the joint.
+
+        It is None without a sealant that dries.
+        """
         clock = self.clock
         if clock is None or clock.due_at is None or self.now is None or self.faces_together:
             return None
@@ -332,7 +338,10 @@ class ClosingAnalysis:
 
     @cached_property
     def plan(self) -> Conformity | None:
-        """Compare the sealant's open time with all steps before the first bead is applied; None without a sealant that dries."""
+        """Compare the sealant's open time with all steps before the first bead is applied.
+
+        It is None without a sealant that dries.
+        """
         if self.is_closing or not self.films.open_s or not self.ordered:
             return None
         return open_time_left(self.films.open_s, 0.0, [self.films.wait_s, *self.steps_s])

@@ -149,7 +149,10 @@ class InspectionAnalysis:
 
     @property
     def play_by_tilt(self) -> float | None:
-        """Return the radial clearance of the big end computed from the tilt of the rod, mm; None if it was not measured."""
+        """Return the radial clearance of the big end computed from the tilt of the rod, mm.
+
+        It is None if it was not measured.
+        """
         tilt, length, width = (self.own.value(FactKey(rod(1), each)) for each in TILT)
         return play_of_tilt_mm(tilt, length, width) if tilt is not None and length and width else None
 

@@ -141,7 +141,10 @@ class FlywheelInstallationAnalysis:
 
     @cached_property
     def asks(self) -> Estimate | None:
-        """Return the torque that the flywheel's inertia needs from the taper; None if its mass, rim or speed is unknown."""
+        """Return the torque that the flywheel's inertia needs from the taper.
+
+        It is None if its mass, rim or speed is unknown.
+        """
         mass, rim, rpm = (
             measured.value if (measured := self.known.best(FLYWHEEL, what)) else card
             for what, card in (

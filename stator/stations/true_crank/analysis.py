@@ -250,7 +250,10 @@ class RunoutRoundAnalysis(ABC):
 
     @cached_property
     def suspect(self) -> tuple[str, TurnCheck] | None:
-        """Return why the values of this round cannot come from a crank on its supports, with the side; None if they can."""
+        """Return why the values of this round cannot come from a crank on its supports, with the side.
+
+        It is None if they can.
+        """
         if self.how != BY_TURN:
             return None
         for side in SIDES:
@@ -289,7 +292,10 @@ class RunoutRoundAnalysis(ABC):
 
     @property
     def allowed(self) -> Estimate | None:
-        """Return the value of the card's limit with this setup if it is for another one; None if that is unknown."""
+        """Return the value of the card's limit with this setup if it is for another one.
+
+        It is None if that is unknown.
+        """
         return None
 
     @cached_property
@@ -307,7 +313,10 @@ class RunoutRoundAnalysis(ABC):
 
     @cached_property
     def settled_by(self) -> int | None:
-        """Return the total number of turns that would decide a verdict too close to call; None if it is not, or no number would."""
+        """Return the total number of turns that would decide a verdict too close to call.
+
+        It is None if it is not, or no number would.
+        """
         if self.call is None or self.call.state != TOO_CLOSE or self.call.code == BETWEEN or self.gauge is None:
             return None
         found = sufficient_measurement(

@@ -36,7 +36,7 @@ def _turn(sheet: Sheet, centre: Point, radius: float, pin: float, direction: str
 
 
 def _side(found: OuterWebAnalysis, canvas: Canvas) -> None:
-    """Draw two throws between four webs; the center depends on its supports, and the outer shafts are tilted as measured, enlarged."""
+    """Draw two throws between four webs; the center is on its supports, and the outer shafts are tilted as measured, enlarged."""
     sheet, width = canvas.sheet, canvas.width
     middle, edge = 160.0, 40.0 if canvas.is_wide else 16.0
     span = width - 2 * edge

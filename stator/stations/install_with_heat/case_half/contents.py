@@ -181,7 +181,10 @@ class Half(HeatState):
         return self.settled(part) or (part.seat.faces if part.seat and part.is_bearing else "") or self.found_facing(part)
 
     def toward(self, part: HotPart) -> str:
-        """Return the direction of its marking when it is installed: toward `you` or the `case`; empty if unknown."""
+        """Return the direction of its marking when it is installed: toward `you` or the `case`.
+
+        It is empty if unknown.
+        """
         side = {"in": "inside", "out": "outside"}.get(self.facing(part).partition("_")[2], "")
         return "" if not side or part.seat is None else "you" if side == part.seat.loads_from else "case"
 

@@ -122,7 +122,10 @@ class SingleSeatAnalysis(HeatState):
 
     @property
     def measured_at(self) -> str:
-        """Return the key of the station whose seat size is used for the plan; empty if it was measured here or not at all."""
+        """Return the key of the station whose seat size is used for the plan.
+
+        It is empty if it was measured here or not at all.
+        """
         known = self.seat_known
         return known.measured_at if known.measured_here is None and known.is_measured_before else ""
 
