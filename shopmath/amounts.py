@@ -214,6 +214,17 @@ def estimate_range(low: Amount, high: Amount) -> tuple[Amount, Amount]:
     return estimate(low, half_width, DOWN), estimate(high, half_width, UP)
 
 
+def plus_minus(amount: Amount) -> Amount:
+    """Return the half-width of an uncertainty interval for display after ±, rounded by itself.
+
+    Examples
+    --------
+    >>> plus_minus(mm(0.066)).uncertainty
+    0.066
+    """
+    return estimate(amount, amount.value)
+
+
 def known_exactly(amount: Amount) -> Amount:
     """Return an exact number for display: an assumption, or a limit of a table or a tolerance class.
 

@@ -105,8 +105,8 @@ def signing(shop: Shop) -> None:
 
 def on_supports(shop: Shop) -> None:
     """The crank on its supports, its first reading asked."""
-    for question in ("support-place.left", "gauge-place.left", "support-place.right", "gauge-place.right"):
-        shop.ask("POST", f"{TRUE}keep/", {"ask": question, "text": "92" if "support" in question else "34"})
+    for key in ("support-place.left", "gauge-place.left", "support-place.right", "gauge-place.right"):
+        shop.ask("POST", f"{TRUE}keep/", {"ask": key, "text": "92" if "support" in key else "34"})
 
 
 def devices(shop: Shop) -> None:
@@ -153,8 +153,8 @@ def races(shop: Shop) -> None:
     more_jobs(shop, 2000, tries, "strip")
     for number in range(tries):
         page = f"/jobs/{2000 + number}/strip/"
-        for question, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "one")):
-            shop.ask("POST", f"{page}keep/", {"ask": question, "text": text})
+        for key, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "one")):
+            shop.ask("POST", f"{page}keep/", {"ask": key, "text": text})
         shop.ask("POST", f"{page}tick/", {"key": "tray", "on": "1"})
         seen = shop.seen(page)
         _together(

@@ -297,7 +297,7 @@ class Ways(TestCase):
 
     def test_every_way_says_why(self):
         for seat in (*self.every(), SeatPicture(on_shaft=True), SeatPicture(magnesium=True)):
-            self.assertTrue(all(alternative.reasons and alternative.words for alternative in ways(seat)))
+            self.assertTrue(all(method.reasons and method.words for method in ways(seat)))
         self.assertIn("no flame", " ".join(ways(SeatPicture(magnesium=True))[0].reasons))
 
 

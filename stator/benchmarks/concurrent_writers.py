@@ -33,5 +33,5 @@ def measure(base: str, cookie: str) -> None:
     with ThreadPoolExecutor(WRITERS) as people:
         list(people.map(write, range(WRITERS)))
     took.sort()
-    values = f"{took[len(took) // 2]:7.0f} ms   95 % {took[int(0.95 * len(took))]:.0f} ms (target 250)"
-    print(f"{f'{WRITERS} writers on {len(OF_JOBS)} jobs':40} {values}")
+    times = f"{took[len(took) // 2]:7.0f} ms   95 % {took[int(0.95 * len(took))]:.0f} ms (target 250)"
+    print(f"{f'{WRITERS} writers on {len(OF_JOBS)} jobs':40} {times}")

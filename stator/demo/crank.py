@@ -174,14 +174,14 @@ def closed(shed: DemoUser, job: Job, at: datetime) -> None:
     shed.answer(job, "close", None, at, ("gears", "all"))
     shed.tick(shed.at(job, "close", None, at))
     shed.act(job, "close", None, at, "close")
-    questions = [
+    skipped = [
         question.key
         for question in shed.at(job, "close", None, at).questions()
         if question.slot and question.slot.what == Property.BOLT_TORQUE
     ]
     entry = shed.at(job, "close", None, at).entry
     assert entry is not None
-    log.set_method(entry, skipped=questions)
+    log.set_method(entry, skipped=skipped)
     shed.act(job, "close", None, at, "sign")
 
 

@@ -173,8 +173,8 @@ class DemoShop(DemoUser):
         self.at(job, "heat-and-drop", seat, out).act("open")
         self.read(self.at(job, "heat-and-drop", seat, out + timedelta(seconds=38)), f"fit-outcome.{seat.uid}", "dropped")
         later = out + timedelta(minutes=50)
-        for question in [each.key for each in self.at(job, "heat-and-drop", seat, later).questions() if each.key.startswith("seating-gap")]:
-            self.read(self.at(job, "heat-and-drop", seat, later), question, "0")
+        for key in [each.key for each in self.at(job, "heat-and-drop", seat, later).questions() if each.key.startswith("seating-gap")]:
+            self.read(self.at(job, "heat-and-drop", seat, later), key, "0")
         work = self.at(job, "heat-and-drop", seat, later)
         work.sign()
         self.at(job, "heat-and-drop", seat, later).update_work_plan()

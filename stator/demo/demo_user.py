@@ -56,13 +56,13 @@ class DemoUser:
         """Open the station and answer its questions one after another; a dash skips one."""
         log.open_entry(job.run.get(key=key), seat, self.hand)
         work = self.at(job, key, seat, at)
-        for question, text in answers:
+        for question_key, text in answers:
             if text == "-":
                 assert work.entry is not None
-                log.set_method(work.entry, skipped=[*work.answers.skipped, question])
+                log.set_method(work.entry, skipped=[*work.answers.skipped, question_key])
                 work = self.at(job, key, seat, at)
             else:
-                reading = self.read(work, question, text)
+                reading = self.read(work, question_key, text)
                 work = self.at(job, key, seat, at) if work.has_follow_up else with_reading(work, reading)
         work.update_work_plan()
         return work

@@ -53,7 +53,7 @@ def pulled_in(shed: DemoUser, job: Job, at: datetime) -> None:
     """Pull each end in by a turn or two alternately until both are seated."""
     for end in HALVES:
         known = zip(SET_UP, ("11.95", "1.25", "9", "6"), strict=True)
-        shed.answer(job, "crank-in", None, at, *((f"{question}.{end}", text) for question, text in known))
+        shed.answer(job, "crank-in", None, at, *((f"{key}.{end}", text) for key, text in known))
         shed.tick(shed.at(job, "crank-in", None, at))
         shed.act(job, "crank-in", None, at, "begin")
     for turns, torque in (("1", "4 Nm"), ("2", "5 Nm"), ("3", "6 Nm"), ("4", "26 Nm")):

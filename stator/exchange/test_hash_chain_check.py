@@ -51,8 +51,8 @@ class Chained(Whole):
 
     def centre(self, value):
         hands = Centrer(self.made)
-        for question, text in (("side-gap.left", "0.15"), ("side-gap.right", "0.16"), ("spin", "free"), ("end-float", value)):
-            hands.answer(question, text)
+        for key, text in (("side-gap.left", "0.15"), ("side-gap.right", "0.16"), ("spin", "free"), ("end-float", value)):
+            hands.answer(key, text)
         hands.choose(proof="none")
         hands.answer("reason", "No plates.")
         hands.act("sign")

@@ -31,8 +31,8 @@ class FromJobToJob(TestCase):
         create_work_plan(self.second)
         for made, float_mm in ((self.first, "0.14"), (self.second, "0.19")):
             hands = Centrer(made)
-            for question, text in (("side-gap.left", "0.15"), ("side-gap.right", "0.16"), ("spin", "free"), ("end-float", float_mm)):
-                hands.answer(question, text)
+            for key, text in (("side-gap.left", "0.15"), ("side-gap.right", "0.16"), ("spin", "free"), ("end-float", float_mm)):
+                hands.answer(key, text)
             hands.choose(proof="none")
             hands.answer("reason", "Plates are lent out, the harbour has them.")
             hands.act("sign")

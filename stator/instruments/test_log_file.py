@@ -81,13 +81,13 @@ class WhereTheyGo(TestCase):
         return self.client.post("/jobs/0412/true/log-file/", {**data, **changed})
 
     def set_up(self):
-        for question, text in (
+        for key, text in (
             ("support-place.left", "92"),
             ("gauge-place.left", "34"),
             ("support-place.right", "92"),
             ("gauge-place.right", "34"),
         ):
-            self.client.post("/jobs/0412/true/keep/", {"ask": question, "text": text})
+            self.client.post("/jobs/0412/true/keep/", {"ask": key, "text": text})
 
     def standing(self):
         return {each.ask: each for each in Reading.objects.filter(withdrawn_at=None, property="shaft-reading")}

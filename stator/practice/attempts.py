@@ -125,9 +125,9 @@ def judge(attempt: Attempt, said: str, shown: str, work: BoundStation) -> None:
 def calls_said(calls: list[dict[str, str]]) -> dict[str, int]:
     """Return how many of a learner's verdicts were right, wrong or unsure, and how often Stator agreed."""
     right = sum(each["said"] == each["true"] or (each["said"] == "stop" and each["true"] == "out") for each in calls)
-    uncertainty = sum(each["said"] == "too_close" for each in calls)
+    unsure = sum(each["said"] == "too_close" for each in calls)
     same = sum(each["said"] == each["stator"] for each in calls)
-    return {"right": right, "unsure": uncertainty, "wrong": len(calls) - right - uncertainty, "same": same, "all": len(calls)}
+    return {"right": right, "unsure": unsure, "wrong": len(calls) - right - unsure, "same": same, "all": len(calls)}
 
 
 # the end
@@ -136,10 +136,8 @@ def calls_said(calls: list[dict[str, str]]) -> dict[str, int]:
 def read_of(job: Job) -> dict[str, list[float]]:
     """Return what was saved at the station, by question."""
     found = defaultdict(list)
-    for question, value in Reading.objects.filter(entry__job=job, withdrawn_at=None, canonical__isnull=False).values_list(
-        "ask", "canonical"
-    ):
-        found[question].append(float(value or 0.0))
+    for key, value in Reading.objects.filter(entry__job=job, withdrawn_at=None, canonical__isnull=False).values_list("ask", "canonical"):
+        found[key].append(float(value or 0.0))
     return dict(found)
 
 

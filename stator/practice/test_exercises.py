@@ -236,13 +236,13 @@ class AnEmptyShop(TestCase):
         attempt = attempts.begin(una, "end-float", "easy", 9)
         address, part = f"/jobs/{attempt.job.tag}/end-float/", attempts.standing(attempt)
         low, high = part.truth.limits_mm
-        for question, value in (
+        for key, value in (
             ("face-to-bearing.left", part.truth.left_mm),
             ("face-to-bearing.right", part.truth.right_mm),
             ("gasket-crushed", part.truth.gasket_mm),
             ("crank-shoulders", part.truth.crank_mm),
         ):
-            self.client.post(f"{address}keep/", {"ask": question, "text": f"{value:.3f}"})
+            self.client.post(f"{address}keep/", {"ask": key, "text": f"{value:.3f}"})
         self.client.post(f"{address}keep/", {"ask": "shims-fitted", "text": ""})
         self.client.post(f"{address}keep/", {"ask": "end-float-least", "text": f"{low:.2f}"})
         page = self.client.post(f"{address}keep/", {"ask": "end-float-most", "text": f"{high:.2f}"}, follow=True)

@@ -160,12 +160,12 @@ class TheCallsLeadThere(TestCase):
             true_values = hands.part.truth
             crank = {"gasket-crushed": "gasket", "crank-shoulders": "crank"}
             places = {"face-to-bearing.left": "left", "face-to-bearing.right": "right", **crank}
-            for question, place in places.items():
+            for key, place in places.items():
                 seen = [hands.do(f"measure-{place}").shown_mm for _ in range(3)]
-                hands.answers(question, f"{sum(seen) / 3:.3f} mm")
+                hands.answers(key, f"{sum(seen) / 3:.3f} mm")
             hands.keep("shims-fitted", "")
-            for question, limit in zip(("end-float-least", "end-float-most"), true_values.limits_mm, strict=True):
-                hands.answers(question, f"{limit:.2f} mm")
+            for key, limit in zip(("end-float-least", "end-float-most"), true_values.limits_mm, strict=True):
+                hands.answers(key, f"{limit:.2f} mm")
             pieces = hands.work().analysis.pieces
             self.assertTrue(pieces or hands.part.is_within)
             for number, piece in enumerate(pieces, 1):

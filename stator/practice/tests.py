@@ -49,13 +49,13 @@ class Learner(Hands):
         return attempts.standing(self.attempt)
 
     def set_up(self):
-        for question, text in (
+        for key, text in (
             ("support-place.left", "92"),
             ("gauge-place.left", "34"),
             ("support-place.right", "92"),
             ("gauge-place.right", "34"),
         ):
-            self.keep(question, text)
+            self.keep(key, text)
         for warning in self.work().checks():
             self.post("tick", key=warning.key, on="1")
 

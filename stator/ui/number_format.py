@@ -305,9 +305,9 @@ def spelled_time(amount: Amount) -> str:
     >>> [spelled_time(duration(*each)) for each in ((1471, 750), (233, 50, "down"), (17, 3), (90, 0), (9000, 3000))]
     ['24 min', '3:50', '15 s', '1:30', '2 h 30 min']
     """
-    if math.isinf(amount.value):
-        return lasting(amount.value)
-    half, seconds = amount.uncertainty or 0.0, _rounded_s(amount)
+    half, seconds = amount.uncertainty or 0.0, rounded_s(amount)
+    if math.isinf(seconds):
+        return lasting(seconds)
     if seconds < 60 and half:
         return _("{count} s").format(count=figure(seconds, 0))
     if seconds % 60 or not half:
@@ -318,11 +318,13 @@ def spelled_time(amount: Amount) -> str:
     return _("{hours} h {minutes} min").format(hours=hours, minutes=rest) if rest else _("{hours} h").format(hours=hours)
 
 
-def _rounded_s(amount: Amount) -> float:
+def rounded_s(amount: Amount) -> float:
     """Return a time rounded to its uncertainty, s.
 
     The step is at most half of the time, so that a short time does not vanish.
     """
+    if math.isinf(amount.value):
+        return amount.value
     half_width = min(amount.uncertainty or 0.0, 5 * LARGEST_STEP * abs(amount.value))
     return max(0.0, to_step(amount.value, time_step_of(half_width), amount.toward or NEAREST))
 
@@ -384,7 +386,7 @@ def band(low: Amount, high: Amount) -> str:
     """
     first, last = (show(low), show(high)) if low.kind == DURATION else _pair(low, high)
     if low.kind == DURATION and not math.isinf(high.value):
-        lowest, highest = _rounded_s(low), _rounded_s(high)
+        lowest, highest = rounded_s(low), rounded_s(high)
         if (":" in first) != (":" in last):
             first, last = lasting(lowest), lasting(highest)
         elif lowest >= 60 and not lowest % 60 and highest < 7200 and not highest % 60:

@@ -100,8 +100,8 @@ class InTheStrip(Around):
 
     def test_a_strip_with_nothing_left_to_measure_waits_for_a_word(self):
         self.page = "/jobs/0412/strip/"
-        for question, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "")):
-            page = self.keep(question, text)
+        for key, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "")):
+            page = self.keep(key, text)
         self.assertIn("First tick what must be so", page)
         self.client.post(f"{self.page}tick/", {"key": "tray", "on": "1"})
         self.client.post(f"{self.page}go_on/", {"need": "halves_apart", "reason": "came apart"})

@@ -380,7 +380,7 @@ class Stack(TestCase):
             "crank-shoulders": "132.00",
             "shims-fitted": "",
         }
-        for question, text in values.items():
-            self.assertEqual(hands.work().next_question.key, question)
-            hands.answer(question, text)
+        for key, text in values.items():
+            self.assertEqual(hands.work().next_question.key, key)
+            hands.answer(key, text)
         self.assertAlmostEqual(hands.work().analysis.free.value_mm, 0.42)

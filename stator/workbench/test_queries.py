@@ -49,8 +49,8 @@ class Asked(TestCase):
         self.made = job(order="crank")
         EngineCard.objects.filter(pk=self.made.card_id).update(stroke_mm=58, crank="built_up")
         self.client.force_login(person())
-        for question, text in PLACES:
-            self.keeps(question, text)
+        for key, text in PLACES:
+            self.keeps(key, text)
         self.keeps("shaft-reading.left.0", "0.01")
 
     def keeps(self, ask, text):

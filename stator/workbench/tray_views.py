@@ -124,14 +124,14 @@ def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
                 error = refused.message
         elif act == "gone":
             if request.POST.get("sure") != "1":
-                question = {
+                confirmation = {
                     "title": _("Place {number}: nothing there?").format(number=number),
                     "words": _("{name} leaves the tray for good; the other places keep their numbers.").format(name=found.name),
                     "does": _("Take the place away"),
                     "back": reverse("tray-place", args=[job.tag, number]),
                     "fields": {"act": "gone"},
                 }
-                return render(request, "workbench/confirm.html", question)
+                return render(request, "workbench/confirm.html", confirmation)
             found.delete()
             job.touch()
             return redirect("tray", tag=job.tag)

@@ -26,13 +26,13 @@ class Turning(BrowserCase):
         client = Client()
         client.force_login(person())
         Reading.objects.all().delete()
-        for question, text in (
+        for key, text in (
             ("support-place.left", "92"),
             ("gauge-place.left", "34"),
             ("support-place.right", "92"),
             ("gauge-place.right", "34"),
         ):
-            client.post(f"{PAGE}keep/", {"ask": question, "text": text})
+            client.post(f"{PAGE}keep/", {"ask": key, "text": text})
         self.go(PAGE)
         self.sees("Drive side at 0°")
 

@@ -153,8 +153,8 @@ class WhatTheSheetTells(Leaving):
 
     def test_done_again_it_shows_the_later_call_and_why(self):
         self.centrer.post("supersede", reason="the dial had slipped")
-        for question, text in (*GAPS, ("spin", "free"), ("end-float", "0.17")):
-            self.centrer.answer(question, text)
+        for key, text in (*GAPS, ("spin", "free"), ("end-float", "0.17")):
+            self.centrer.answer(key, text)
         self.centrer.choose(proof="none")
         self.centrer.answer("reason", "Still no plates.")
         self.centrer.act("sign")

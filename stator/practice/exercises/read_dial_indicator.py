@@ -89,11 +89,11 @@ class ReadDial(Exercise):
 
     def samples(self, part: ShaftRunout) -> Samples:
         """The needle as it will follow, one way or the other: its gears remember where they came from."""
-        alternatives = []
+        directions = []
         for by in (BY_DEG, -BY_DEG):
             ahead, shown = deepcopy(part), [part.shown_mm]
             for _ in range(360 // BY_DEG):
                 ahead.turn(by)
                 shown.append(round(ahead.shown_mm, 4))
-            alternatives.append(tuple(shown))
-        return Samples(BY_DEG, *alternatives)
+            directions.append(tuple(shown))
+        return Samples(BY_DEG, *directions)

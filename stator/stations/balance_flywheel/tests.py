@@ -313,12 +313,12 @@ class WhatIsSaid(OnTheStand):
         )
 
     def test_what_cannot_be_is_refused(self):
-        for question, text, words in (
+        for key, text, words in (
             ("trial-radius", "300", "outside the rim"),
             ("rim-diameter", "5 m", "not believable"),
             ("stop-angle", "900", "not believable"),
         ):
-            self.assertIn(words, self.hands.answer(question, text))
+            self.assertIn(words, self.hands.answer(key, text))
 
     def test_the_wheel_is_drawn_with_its_stops_and_what_to_keep_out_of(self):
         self.hands.weigh("1.2 g", "1.6 g")

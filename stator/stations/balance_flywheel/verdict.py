@@ -7,7 +7,7 @@ from functools import partial
 from typing import Any
 
 from shopmath import materials
-from shopmath.amounts import Amount, chance, count, degrees, estimate, gram_millimetres, kilograms, mm, rough
+from shopmath.amounts import Amount, chance, count, degrees, estimate, gram_millimetres, kilograms, mm, plus_minus, rough
 from shopmath.balance import Unbalance, stops_wanted
 from shopmath.balance.residual_check import Proof
 from shopmath.verdict import Conformity
@@ -158,7 +158,7 @@ def _weigh(found: BalanceAnalysis, questions: list[Question]) -> Verdict:
         assert told is not None
         values |= {
             "angle": estimate(degrees(told.mean_deg), told.unsure_deg),
-            "uncertainty": degrees(told.unsure_deg),
+            "uncertainty": plus_minus(degrees(told.unsure_deg)),
             "chance": chance(told.p_value),
         }
         return Verdict(State.WAIT, Code.HOW_MUCH, values, next="putty", detail="direction")

@@ -106,8 +106,8 @@ class Proving(CentreCase):
         self.assertIn("Soapy water", verdict.next_step)
 
     def test_air_that_cools_is_no_leak(self):
-        for fact_key, text in (("test-time", "5 min"), ("test-pressure.pressure.s1", "40"), ("test-temperature.pressure.s1", "25")):
-            self.hands.answer(fact_key, text)
+        for key, text in (("test-time", "5 min"), ("test-pressure.pressure.s1", "40"), ("test-temperature.pressure.s1", "25")):
+            self.hands.answer(key, text)
         self.hands.answer("test-temperature.pressure.s2", "20")
         self.hands.answer("test-pressure.pressure.s2", "37")
         leaked = self.hands.work().analysis.leaked("pressure")

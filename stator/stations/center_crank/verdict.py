@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import Amount, count, estimate, known_exactly, mm, thread_size
+from shopmath.amounts import Amount, count, estimate, known_exactly, mm, plus_minus, thread_size
 from shopmath.verdict import Conformity, severity
 from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import JOINT
@@ -143,7 +143,7 @@ def sources(found: CenteringAnalysis) -> Iterator[Source]:
             yield source("gap" if blades else "gap_no_blades", show(mm(gap, GAP_STEP)), values)
     if found.predicted and found.predicted.value is not None:
         wide = found.predicted.uncertainty or 0.0
-        yield source("predicted", show(estimate(mm(found.predicted.value), wide)), {"uncertainty": mm(wide)})
+        yield source("predicted", show(estimate(mm(found.predicted.value), wide)), {"uncertainty": plus_minus(mm(wide))})
     for test, leaked in found.leaks:
         values = {"test": str(messages.TEST[test]), "said": format_message(messages.REASON[leaked.code], _rates(test, leaked))}
         yield source("leak", messages.STATE[leaked.state], values)

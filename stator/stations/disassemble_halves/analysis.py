@@ -76,8 +76,8 @@ class DisassemblyAnalysis:
 
     def part_number(self, number: int) -> TakenOut:
         part = Part(Kind.TRAY, f"strip-{number}")
-        questions = (Property.TRAY_PART, Property.PART_FROM, Property.PART_WAY, Property.PART_WEAR)
-        return TakenOut(part, *(self.own.said(FactKey(part, what)) for what in questions))
+        properties = (Property.TRAY_PART, Property.PART_FROM, Property.PART_WAY, Property.PART_WEAR)
+        return TakenOut(part, *(self.own.said(FactKey(part, what)) for what in properties))
 
     @cached_property
     def parts(self) -> list[TakenOut]:

@@ -22,9 +22,9 @@ def results_of(words: Any, result: DerivedValue, name: str) -> ReportResult:
     part = "" if result.slot.part.name.lower() in name.lower() else result.slot.part.name
     last = result.left if isinstance(result.left, Amount) else None if left else result.found
     number = {**numbered(last, result.low, result.high), "found": result.found.value} if last else None
-    limits, fact_key = between(result.low, result.high), f"{result.slot.key} {result.code}"
+    limits, key = between(result.low, result.high), f"{result.slot.key} {result.code}"
     kind, step = result.found.kind, result.found.resolution
-    return ReportResult(name, values["found"], left, part, limits, source, result.state, fact_key, str(result.code), kind, step, number)
+    return ReportResult(name, values["found"], left, part, limits, source, result.state, key, str(result.code), kind, step, number)
 
 
 def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:

@@ -24,8 +24,8 @@ class Puller(Halves):
     key = "crank-in"
 
     def set_up(self, d="12.0", pitch="1.25", hand="8", travel="18"):
-        for question, text in zip(SET_UP, (d, pitch, hand, travel), strict=True):
-            self.answer(question, text)
+        for key, text in zip(SET_UP, (d, pitch, hand, travel), strict=True):
+            self.answer(key, text)
 
     def begin(self):
         self.set_up()

@@ -100,8 +100,8 @@ class GoingOn(TestCase):
         Spec.objects.create(card=self.made.card, name="Air gap", property="air-gap", low=0.3, high=0.4, source="page 70")
         self.hands.blued()
         self.hands.answer("key", "sound")
-        for question in ("cone", "asked"):
-            self.hands.answer(question, "")
+        for key in ("cone", "asked"):
+            self.hands.answer(key, "")
         self.hands.answer("torque", "40 Nm")
         self.assertEqual(
             (self.displayed_verdict().code, self.displayed_verdict().next_step), (Code.NUT, "Tighten it to the manual's torque.")

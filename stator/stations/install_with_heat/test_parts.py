@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from datetime import UTC, datetime, timedelta
+from unittest.mock import patch
 
 from django.test import SimpleTestCase, TestCase
 from django.utils import timezone
@@ -216,6 +217,9 @@ class Drawn(TestCase):
         hands = Hands(job(500 + Seat.objects.count(), **seat))
         return hands, str(hands.work().drawing(0.0))
 
+    def x(self, line, end):
+        return float(re.search(rf'x{end}="([\d.]+)"', line)[1])
+
     def gap(self, text):
         return float(re.search(r'class="label reading-label ink big"[^>]*>([−\d.]+)<', text)[1].replace("−", "-"))
 
@@ -225,6 +229,17 @@ class Drawn(TestCase):
         later = str(hands.work().drawing(600.0))
         self.assertLess(self.gap(later), self.gap(text))
         self.assertIn("10:00 after coming out", later)
+
+    def test_the_line_for_the_time_to_install_is_drawn_at_the_time_that_is_written(self):
+        hands, _ = self.drawn()
+        for shift_s in (0, 20, 40):
+            with patch.object(drawing, "sure_until_s", lambda *each, shift_s=shift_s: 200.0 + shift_s):
+                text = str(hands.work().drawing(0.0))
+            minutes, seconds = re.search(r"fits until (\d+)(?::(\d\d)| min)", text).groups()
+            (axis,), (line,) = (re.findall(rf'<line [^>]*class="{name}"[^>]*>', text)[:1] for name in ("wanted", "hot bold"))
+            left, right, at = self.x(axis, 1), self.x(axis, 2), self.x(line, 1)
+            drawn_s = (at - left) / (right - left) * drawing.span_s(hands.work().analysis)
+            self.assertAlmostEqual(drawn_s, 60 * int(minutes) + int(seconds or 0), delta=2)
 
     def test_the_exaggeration_is_written_beside_it_and_fits_the_paper(self):
         _, text = self.drawn()
@@ -241,10 +256,10 @@ class Drawn(TestCase):
         self.assertLess(self.gap(text), 0)
 
     def test_each_kind_of_stop_is_drawn(self):
-        texts = {stop: self.drawn(stop=stop)[1] for stop in ("shoulder", "circlip", "plate", "through")}
-        self.assertIn('class="groove"', texts["circlip"])
-        self.assertNotIn('class="groove"', texts["shoulder"])
-        self.assertNotEqual(texts["shoulder"], texts["through"])
+        drawings = {stop: self.drawn(stop=stop)[1] for stop in ("shoulder", "circlip", "plate", "through")}
+        self.assertIn('class="groove"', drawings["circlip"])
+        self.assertNotIn('class="groove"', drawings["shoulder"])
+        self.assertNotEqual(drawings["shoulder"], drawings["through"])
 
     def test_the_place_to_measure_next_is_marked_and_can_be_tapped(self):
         hands, _ = self.drawn()

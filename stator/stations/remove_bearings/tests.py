@@ -170,8 +170,8 @@ class BearingsOut(TestCase):
 
     def test_another_marking_is_raised_and_stays_on_the_card_s_page(self):
         self.hands.facts()
-        for question, text in (("came-out", "dropped"), ("seat-condition", "sound"), ("bearing-marking", "6205 C4"), ("note", "")):
-            self.hands.answer(question, text)
+        for key, text in (("came-out", "dropped"), ("seat-condition", "sound"), ("bearing-marking", "6205 C4"), ("note", "")):
+            self.hands.answer(key, text)
         self.hands.act("sign")
         self.assertContains(self.hands.client.get("/jobs/0412/card/"), "marking of the bearing: found <b>6205 C4</b>")
 

@@ -240,7 +240,7 @@ class FlywheelOff(WheelCase):
 
     def test_what_cannot_be_is_refused_in_words(self):
         self.ready()
-        for question, text, words in [
+        for key, text, words in [
             ("boss_d", "300 mm", "not believable"),
             ("boss_pitch", "0 tpi", "no pitch"),
             ("turns", "90 turns", "not believable"),
@@ -249,7 +249,7 @@ class FlywheelOff(WheelCase):
             ("boss_hand", "up", "none of these"),
         ]:
             with self.subTest(text):
-                self.assertIn(words, self.hands.keep(KEYS[question], text))
+                self.assertIn(words, self.hands.keep(KEYS[key], text))
 
     def test_the_drawing_shows_the_turns_engaged_and_the_three_stretches(self):
         self.ready(turns="4")

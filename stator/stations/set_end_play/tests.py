@@ -1,5 +1,7 @@
 from __future__ import annotations
 
+import re
+
 from django.test import TestCase
 
 from shopmath.validation import BadInput
@@ -67,6 +69,18 @@ class EndFloat(FloatCase):
         verdict = self.displayed_verdict()
         self.assertEqual((verdict.state, verdict.headline), ("in", "Fit 0.3 mm"))
         self.assertIn("0.122 ± 0.003 mm", verdict.reason)
+
+    def test_the_uncertainty_has_the_same_digits_wherever_it_is_shown(self):
+        Gauge.objects.filter(kind="calliper").update(resolution=0.05, repeatability=0.02)
+        self.hands.stack()
+        self.assertIn("of the kit leaves 0.17 mm", self.displayed_verdict().reason)
+        self.hands.shim("0.200")
+        self.hands.shim("0.050", 2)
+        verdict = self.displayed_verdict()
+        (shown,) = re.findall(r"± (\d\.\d+) mm", verdict.reason)
+        self.assertEqual(len(shown), 4, verdict.reason)
+        self.assertIn(f"± {shown} mm", verdict.detail)
+        self.assertNotRegex(" ".join(each.source for each in self.hands.work().sources()), r"± \d\.\d\d[1-46-9]")
 
     def test_an_unsure_stack_keeps_away_from_the_limits(self):
         Gauge.objects.filter(kind="calliper").update(resolution=0.02, repeatability=0.008)

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import celsius, count, estimate, mm
+from shopmath.amounts import celsius, count, estimate, mm, plus_minus
 from stator.engines.case import along
 from stator.engines.clearance import RUNNING_C
 from stator.engines.fact_keys import FactKey
@@ -49,13 +49,19 @@ def verdict(found: EndPlayAnalysis, questions: list[Question]) -> Verdict:
     if found.pieces and found.limits:
         low, high = (mm(end, 0.01) for end in found.limits)
         left = found.left_by_bags
-        values = {"shims": _shims(found), "whose": messages.WHOSE[found.how], "left": mm(left), "low": low, "high": high}
+        values = {
+            "shims": _shims(found),
+            "whose": messages.WHOSE[found.how],
+            "left": estimate(mm(left), found.uncertainty),
+            "low": low,
+            "high": high,
+        }
         move = Code.MEASURE_SHIM if questions else "measure_it"
         nearer = ""
         if found.choice and found.choice.nearer_float_mm is not None:
             nearer = "nearer"
             others = thicknesses(found.choice.nearer_mm)
-            values |= {"others": others, "others_left": mm(found.choice.nearer_float_mm)}
+            values |= {"others": others, "others_left": estimate(mm(found.choice.nearer_float_mm), found.uncertainty)}
         return Verdict(State.WAIT, Code.MEASURE_SHIM, values, next=move, detail=nearer, scale=_scale(found, left, found.uncertainty))
     return Verdict(State.WAIT, Code.MEASURE, next=Code.MEASURE if questions else "limits")
 
@@ -79,7 +85,7 @@ def _judged(found: EndPlayAnalysis) -> Verdict:
     value, uncertainty = found.predicted
     inside = Code.FIT if found.pieces else Code.FIT_NONE
     code = {State.IN: inside, State.OUT: Code.OUT}.get(State(found.call.state), Code.TOO_CLOSE)
-    values = {**limit_values(found.call), "shims": _shims(found), "uncertainty": mm(uncertainty)}
+    values = {**limit_values(found.call), "shims": _shims(found), "uncertainty": plus_minus(mm(uncertainty))}
     detail = "dial"
     if found.warm_mm is not None:
         detail, values["warm"] = "dial_warm", estimate(mm(found.warm_mm, 0.01), found.warm_u_mm)
@@ -122,10 +128,10 @@ def derived(found: EndPlayAnalysis) -> Iterator[Finding]:
 
 def sources(found: EndPlayAnalysis) -> Iterator[Source]:
     for link, fact in found.links or ():
-        values = {"link": question_factory.label(messages, link.slot), "uncertainty": mm(fact.uncertainty or 0.0)}
+        values = {"link": question_factory.label(messages, link.slot), "uncertainty": plus_minus(mm(fact.uncertainty or 0.0))}
         yield source("makes" if link.sign > 0 else "takes", show(mm(fact.value or 0.0)), values)
     if found.free:
-        values = {"squares": mm(found.free.rss_mm), "worst": mm(found.free.worst_mm)}
+        values = {"squares": plus_minus(mm(found.free.rss_mm)), "worst": plus_minus(mm(found.free.worst_mm))}
         yield source("free", show(estimate(mm(found.free.value_mm), found.uncertainty)), values)
     if found.limits:
         low, high = (mm(end, 0.01) for end in found.limits)

@@ -255,8 +255,8 @@ class Split(TestCase):
     def test_what_hangs_loose_goes_into_the_tray_with_shaft_and_side(self):
         self.hands.begin()
         self.hands.act("apart")
-        for question, text in (("loose-part", "washer 1.0"), ("loose-from", "output, 1st"), ("loose-half", "left")):
-            self.hands.answer(f"{question}.split-1", text)
+        for key, text in (("loose-part", "washer 1.0"), ("loose-from", "output, 1st"), ("loose-half", "left")):
+            self.hands.answer(f"{key}.split-1", text)
         place = TrayPlace.objects.get()
         self.assertEqual((place.number, place.name, place.where_from, place.half), (1, "washer 1.0", "output, 1st", "left"))
         self.hands.answer("loose-part.split-2", "")
@@ -274,8 +274,8 @@ class Split(TestCase):
         self.hands.answer("counted", "11")
         self.assertEqual(self.displayed_verdict().state, "stop")
         self.hands.answer("counted", "12")
-        for question in ("screw-diameter", "screw-pitch", "screw-turns"):
-            self.hands.answer(question, "")
+        for key in ("screw-diameter", "screw-pitch", "screw-turns"):
+            self.hands.answer(key, "")
         self.assertEqual(self.call(), ("too_close", Code.THREAD_NOT_CHECKED))
         self.hands.tick_all()
         self.hands.act("begin")

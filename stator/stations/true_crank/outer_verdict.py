@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import Amount, mm
+from shopmath.amounts import Amount, mm, plus_minus
 from shopmath.multi_throw import phase_error_deg
 from stator.stations.framework import Alternative, Question, Source, State, Verdict, question_factory
 from stator.stations.framework.messages import format_message
@@ -61,7 +61,7 @@ def sources(found: OuterWebAnalysis) -> Iterator[Source]:
             "side": found.card.side(side),
             "travel": mm(shaft.turn.rim_mm),
             "direction": messages.DIRECTION[shaft.turn.direction],
-            "uncertainty": Amount(2 * shaft.turn_u_deg, "angle", FINE),
+            "uncertainty": plus_minus(Amount(2 * shaft.turn_u_deg, "angle", FINE)),
         }
         yield source("turned", show(Amount(shaft.turn.turn_deg, "angle", FINE)), values)
     phase = found.phase_deg

@@ -235,13 +235,13 @@ class True1(TestCase):
     def test_swing_and_high_spot_are_enough_when_there_is_no_time(self):
         self.hands.choose(how="swing")
         self.hands.set_up()
-        for question, text in (
+        for key, text in (
             ("shaft-tir.left", "0.060"),
             ("high-spot.left", "75"),
             ("shaft-tir.right", "0.050"),
             ("high-spot.right", "262"),
         ):
-            self.hands.answer(question, text)
+            self.hands.answer(key, text)
         mis = self.hands.work().analysis.mis
         self.assertAlmostEqual(mis.twist_deg, 0.1684, places=3)
         self.assertIn("at 270°", self.displayed_verdict().next_step)

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import DOWN, Amount, count, degrees, estimate, mm, mounted_clearance, share
+from shopmath.amounts import DOWN, Amount, count, degrees, estimate, mm, mounted_clearance, plus_minus, share
 from stator.engines.properties import Property
 from stator.jobs.facts import Finding
 from stator.stations.framework import DerivedValue, MessageRef, Question, SafetyWarning, Scale, Source, State, Verdict, question_factory
@@ -221,9 +221,9 @@ def single_sources(found: SingleThrowAnalysis) -> Iterator[Source]:
     if mis:
         uncertainty = mis.uncertainty
         for code, value, sigma in (("twist", mis.twist_deg, uncertainty.twist_deg), ("pinch", mis.pinch_deg, uncertainty.pinch_deg)):
-            yield source(code, _signed(value, "angle"), {"uncertainty": Amount(2 * sigma, "angle", FINE)})
-        yield source("offset", _signed(mis.offset_mm, "length"), {"uncertainty": mm(2 * uncertainty.offset_mm)})
-        yield source("skew", _signed(mis.skew_deg, "angle"), {"uncertainty": Amount(2 * uncertainty.skew_deg, "angle", FINE)})
+            yield source(code, _signed(value, "angle"), {"uncertainty": plus_minus(Amount(2 * sigma, "angle", FINE))})
+        yield source("offset", _signed(mis.offset_mm, "length"), {"uncertainty": plus_minus(mm(2 * uncertainty.offset_mm))})
+        yield source("skew", _signed(mis.skew_deg, "angle"), {"uncertainty": plus_minus(Amount(2 * uncertainty.skew_deg, "angle", FINE))})
     for done in reversed(found.moves):
         yield _move(found, done)
 

@@ -202,9 +202,9 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
         return data
 
     def save(self, commit: bool = True) -> Mark:
-        values = {"d_mm", "pitch_mm", "length_mm", "torque_nm", "clearance_mm", "engaged_mm", "source"}
+        measured = {"d_mm", "pitch_mm", "length_mm", "torque_nm", "clearance_mm", "engaged_mm", "source"}
         self.instance.card = self.card
-        self.instance.assumed = self.instance.assumed and not (values & set(self.changed_data) and self.cleaned_data.get("source"))
+        self.instance.assumed = self.instance.assumed and not (measured & set(self.changed_data) and self.cleaned_data.get("source"))
         found: Mark = super().save(commit)
         return found
 

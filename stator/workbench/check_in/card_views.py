@@ -190,14 +190,14 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
         messages.error(request, text.format(name=thing.name, things=listed(saved)))
         return _home(found)
     if request.POST.get("sure") != "1":
-        question: dict[str, Any] = {
+        confirmation: dict[str, Any] = {
             "title": _("Take {name} off the card?").format(name=thing.name),
             "words": _("What the card says of it is gone then; it would have to be typed again."),
             "does": _("Take it off the card"),
             "back": _home(found).url,
             "fields": {"part": request.POST.get("part", ""), "id": thing.pk},
         }
-        return render(request, "workbench/confirm.html", question)
+        return render(request, "workbench/confirm.html", confirmation)
     try:
         thing.delete()
         if isinstance(thing, CasePart):

@@ -58,8 +58,8 @@ def _setup(found: PressJointAnalysis, canvas: Canvas, middle: float, unit: float
     for sign in (-1, 1):
         left = -web if sign < 0 else pin
         sheet.hatched(box(left, WEB_TOP, web - pin, 74), "hot" if found.is_warm else "plain", 10, rising=sign > 0)
-        verdict = -web * 1.06 if sign < 0 else pin + 8 * unit
-        sheet.hatched(box(verdict, WEB_BOTTOM, web * 1.06 - pin - 8 * unit, 30), "cold", 8, rising=sign < 0)
+        support = -web * 1.06 if sign < 0 else pin + 8 * unit
+        sheet.hatched(box(support, WEB_BOTTOM, web * 1.06 - pin - 8 * unit, 30), "cold", 8, rising=sign < 0)
         stand = -web * 1.06 if sign < 0 else web * 0.84
         sheet.hatched(box(stand, 282, web * 0.22, 120), "cold", 8, rising=sign < 0)
         sheet.line((middle + sign * (web + 34 * unit), 104), (middle + sign * (web + 34 * unit), 428), "outline")

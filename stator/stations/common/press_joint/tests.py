@@ -289,8 +289,8 @@ class TheRod(PressCase):
         apart.sizes()
         apart.tick_all()
         apart.peak("36 kN")
-        for question, text in ((OIL_SLOT.key, "left"), ("parts-order", ""), ("scored", "no")):
-            apart.answer(question, text)
+        for key, text in ((OIL_SLOT.key, "left"), ("parts-order", ""), ("scored", "no")):
+            apart.answer(key, text)
         apart.act("sign")
         self.hands.answer(OIL_SLOT.key, "right")
         self.hands.sizes(*MEASURED)

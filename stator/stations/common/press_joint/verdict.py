@@ -7,7 +7,7 @@ from types import ModuleType
 from typing import Any
 
 from shopmath import __version__ as core_version
-from shopmath.amounts import UP, Amount, celsius, estimate, estimate_range, mm, newtons
+from shopmath.amounts import UP, Amount, celsius, estimate, estimate_range, mm, newtons, plus_minus
 from shopmath.verdict import Conformity
 from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
@@ -109,7 +109,7 @@ def sources(station: ModuleType, found: PressJointAnalysis) -> Iterator[Source]:
 
     interference, plan, joint = found.grip, found.plan, found.joint
     if interference:
-        values = {"uncertainty": mm(interference.uncertainty), "origin": found.card_grip.source if found.card_grip else ""}
+        values = {"uncertainty": plus_minus(mm(interference.uncertainty)), "origin": found.card_grip.source if found.card_grip else ""}
         yield source(
             f"grip_{interference.origin}",
             estimate(mm(interference.value), interference.uncertainty),

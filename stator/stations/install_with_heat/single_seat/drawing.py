@@ -21,7 +21,7 @@ from stator.stations.install_with_heat.single_seat import messages
 from stator.stations.install_with_heat.single_seat.analysis import Phase, SingleSeatAnalysis
 from stator.stations.install_with_heat.single_seat.questions import names, stop_name
 from stator.ui.graph import Axes
-from stator.ui.number_format import bare, format_for, show, trade
+from stator.ui.number_format import bare, format_for, rounded_s, show, trade
 from stator.ui.svg import Sheet
 from stator.ui.units import core_per, question_unit
 
@@ -360,7 +360,8 @@ def _graph(sheet: Sheet, found: SingleSeatAnalysis, now: Scene, shape: Sequence[
     sheet.text(
         (left, 412 if frame.narrow else 422), format_message(messages.DRAWN["plot"], {"title": now.title, "unit": unit.name}), "strong"
     )
-    sure = min(now.sure_s, until)
+    promise = duration(now.sure_s, shared_messages.half(found.plan.window), DOWN)
+    sure = min(rounded_s(promise), until)
     if sure > 0:
         x, _ = axes.at(sure, 0)
         sheet.rect(axes.left, axes.top, x - axes.left, axes.height, "sure")
@@ -385,7 +386,7 @@ def _graph(sheet: Sheet, found: SingleSeatAnalysis, now: Scene, shape: Sequence[
         far = x > axes.left + axes.width * 0.7
         text = format_message(
             messages.DRAWN["sure" if now.sure_s <= until else "always"],
-            {"sure": duration(now.sure_s, shared_messages.half(found.plan.window), DOWN)},
+            {"sure": promise},
         )
         sheet.text((x - 8 if far else x + 8, axes.top + 8), text, "strong hot", "end" if far else "start")
     time = now.moment.time_s

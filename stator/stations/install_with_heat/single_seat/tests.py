@@ -118,7 +118,7 @@ class Refused(TestCase):
         self.hands = Hands(job())
 
     def test_impossible_units_and_sizes(self):
-        for question, text, words in [
+        for key, text, words in [
             ("room", "12 mm", "12 was understood, but mm is a unit of length"),
             ("seat", "46.9 C", "unit of temperature"),
             ("seat", "12 mm", "more than 0.5 mm from the nominal 47 mm"),
@@ -130,7 +130,7 @@ class Refused(TestCase):
             ("stay", "0 min", "longer than nothing"),
         ]:
             with self.subTest(text):
-                page = self.hands.keep(question, text)
+                page = self.hands.keep(key, text)
                 self.assertIn(words, page)
                 self.assertIn(f'value="{text}"', page)
         self.assertFalse(Reading.objects.exists())
